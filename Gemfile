@@ -1,0 +1,46 @@
+# frozen_string_literal: true
+
+source "https://rubygems.org"
+
+ruby ">= 3.1.0"
+
+# Web
+gem "puma"
+gem "rack"
+gem "rack-attack"
+gem "rack-protection"
+gem "rackup"
+gem "sinatra"
+gem "zeitwerk", "~> 2.6.0"
+
+# Accounts
+gem "argon2"
+gem "roda"
+gem "rodauth"
+gem "tilt"
+
+# Data
+gem "pg"
+gem "sequel"
+gem "sequel_pg"
+
+# Contract, documents
+gem "csv"
+gem "json", "~> 2.10" # multi_json (openapi_first) does not know json 3
+gem "json_schemer"
+gem "openapi_first"
+gem "prawn"
+gem "prawn-table"
+gem "tzinfo"
+gem "tzinfo-data"
+
+group :test do
+  gem "axe-core-rspec"
+  gem "capybara"
+  gem "pdf-inspector", require: "pdf/inspector"
+  gem "prop_check"
+  gem "rack-test"
+  gem "rspec"
+  gem "rubocop", require: false
+  gem "selenium-webdriver", "< 4.28"
+end

@@ -1,0 +1,161 @@
+# frozen_string_literal: true
+
+require_relative "stage"
+require_relative "../../core/spec/support/profiles"
+require_relative "../../core/spec/support/hard_profiles"
+require_relative "../../core/spec/support/engines"
+require "zlib"
+
+# One row per budget. Times are medians unless said otherwise; nothing here passes or fails.
+class Bench
+  include NimbleLedger
+
+  def initialize
+    @calibration = median(15) { 200_000.times.reduce(0) { |sum, i| (sum + (i * i)) % 1_000_003 } }
+    puts format("%-72s %9.2f ms  ratio 1.00", "calibration loop", @calibration)
+  end
+
+  def run
+    core
+    hard
+    server
+    list
+    browser
+    weight
+  end
+
+  private
+
+  def clock = Process.clock_gettime(Process::CLOCK_MONOTONIC)
+
+  def median(times)
+    values = times.times.map { |i| clock.then { |t| yield(i).then { (clock - t) * 1000 } } }
+    values.sort[values.size / 2]
+  end
+
+  def row(name, ms, note = "") = puts(format("%-72s %9.2f ms  ratio %.2f  %s", name, ms, ms / @calibration, note))
+
+  REFERENCE = { "engine" => "TH51", "targets" => %w[plug-8 coil-8] }.freeze
+  HISTORY = { "odometer_km" => 190_000, "plugs_changed_km" => 0, "plugs_changed_years" => 14 }.freeze
+
+  def request = Engines.request(REFERENCE["targets"], history: HISTORY)
+
+  def core
+    engine = Engines.engine("TH51")
+    catalog = Engines.catalog
+    @reference = median(60) do
+      answer = Estimate::Answer.new(Estimate::Request.build(request, engine: engine, catalog: catalog))
+      [answer.plan, answer.outcomes.no_trouble, answer.needed, answer.price.total_cents]
+    end
+    row("reference job in the core: plan, times, risk, parts, price (3 ms)", @reference)
+    @whole = median(40) do
+      answer = Estimate::Answer.new(Estimate::Request.build(request, engine: engine, catalog: catalog))
+      answer.to_h
+      engine.cylinders.each { |c| answer.with_targets([engine.target("plug-#{c.number}"), engine.target("coil-#{c.number}")]).plan.job.quoted_tenths }
+    end
+    row("the same with while-open and soundings (15 ms)", @whole)
+    row("the same on the engine with two routes, alternatives priced too (15 ms)", routes(catalog))
+    sheet = median(20) { Engines.sheet("TH51", [8], %w[plug coil], catalog: catalog, history: HISTORY).to_h }
+    row("the whole Quote sheet of it, profile built anew", sheet)
+  end
+
+  def routes(catalog)
+    engine = Engines.engine("UB35")
+    body = Engines.request(%w[plug-5 coil-5], history: HISTORY, equipment: Engines::EQUIPMENT)
+    median(40) do
+      answer = Estimate::Answer.new(Estimate::Request.build(body, engine: engine, catalog: catalog))
+      answer.to_h
+      engine.cylinders.each { |c| answer.with_targets([engine.target("plug-#{c.number}"), engine.target("coil-#{c.number}")]).plan.job.quoted_tenths }
+      Quote::Routes.new(answer).decisions.each { |decision| decision.options.each { |option| option.answer.price.total_cents } }
+    end
+  end
+
+  def hard
+    planners = 21.times.map { |seed| HardProfiles.build(seed) }
+    engines = planners.map { |hash| Profile::Engine.build(hash) }
+    house = House::Settings.defaults
+    all = median(21) { |i| plan(engines[i], house, 64) }
+    row("core plan at the size limits, all 64 targets, proven least (50 ms)", all)
+    some = median(21) { |i| plan(engines[i], house, 24) }
+    row("core plan at the size limits, the 24 targets with several ways (50 ms)", some)
+  end
+
+  def plan(engine, house, count)
+    graph = Access::Graph.new(engine, condition: NimbleLedger::Time::Condition.new(nil, house))
+    Access::Planner.new(graph, house: house).plan(engine.targets.first(count))
+  end
+
+  def server
+    @client = Client.as("advisor@merrow.example")
+    ids = %w[engines/TH51].map { |path| @client.call(:get, "/api/#{path}").last["id"] }
+    list = TestServer.db[:price_lists].join(:shops, id: :shop_id).where(slug: "merrow-quay").get(Sequel[:price_lists][:id])
+    body = request.merge("engine" => ids.first, "catalog" => list)
+    20.times { @client.call(:post, "/api/estimates", body) }
+    ping = median(100) { @client.call(:get, "/api/ping") }
+    estimate = median(60) { @client.call(:post, "/api/estimates", body) }
+    row("SELECT 1 endpoint", ping)
+    row("POST /api/estimates of the reference job", estimate, format("allowed %.2f", @whole + (3 * ping)))
+  end
+
+  def list
+    small = list_times(1_000)
+    large = list_times(100_000)
+    row("quote list, 1,000 quotes", small[0])
+    row("quote list, 100,000 quotes (1.5 times)", large[0], format("%.2f times", large[0] / small[0]))
+    row("quote search, 1,000 quotes", small[1])
+    row("quote search, 100,000 quotes (1.5 times)", large[1], format("%.2f times", large[1] / small[1]))
+  end
+
+  def list_times(count)
+    fill(count)
+    [median(40) { @client.call(:get, "/api/quotes") }, median(40) { |i| @client.call(:get, "/api/quotes?search=#{Digest::MD5.hexdigest(((i * 7) % count).to_s)[0, 7]}") }]
+  end
+
+  def fill(count)
+    db = TestServer.db
+    shop = db[:shops].where(slug: "merrow-quay").get(:id)
+    vehicle, engine = db[:vehicles].where(Sequel[:vehicles][:shop_id] => shop).join(:engine_profiles, shop_id: :shop_id, code: :engine_code).get([Sequel[:vehicles][:id], Sequel[:engine_profiles][:id].as(:engine)])
+    have = db[:quotes].where(shop_id: shop).count
+    db.run("INSERT INTO quotes (shop_id, id, number, vehicle_id, engine_profile_id, search, created_at, updated_at) " \
+           "SELECT '#{shop}', gen_random_uuid(), 100000 + i, '#{vehicle}', '#{engine}', substr(md5(i::text), 1, 7) || ' ' || substr(md5('name' || i), 1, 9), now(), now() - (i || ' minutes')::interval " \
+           "FROM generate_series(#{have}, #{count - 1}) i")
+    db.run("ANALYZE quotes")
+  end
+
+  def browser
+    Stage.open do |stage|
+      stage.sign_in("advisor@merrow.example")
+      stage.open(stage.quote("IS 54 TOW", [1], works: %w[plug coil]))
+      14.times { |i| painted(stage, (i % 7) + 2) } # a server that has been asked before
+      times = 40.times.map { |i| painted(stage, (i % 7) + 2) }.sort
+      row("click on a cylinder to new total painted, p95 of 40 (100 ms)", times[(times.size * 0.95).floor])
+      row("the same, median", times[times.size / 2])
+    end
+  end
+
+  PAINTED = <<~JS
+    const [number, done] = arguments;
+    const box = () => document.querySelector("[data-testid=total]");
+    const started = performance.now();
+    const look = () => {
+      const now = box();
+      if (now && now.getAttribute("aria-busy") === "false" && performance.now() - started > 4) requestAnimationFrame(() => done(performance.now() - started));
+      else requestAnimationFrame(look);
+    };
+    document.querySelector(`button[aria-label^='Cylinder ${number},']`).click();
+    requestAnimationFrame(look);
+  JS
+
+  def painted(stage, number)
+    time = stage.driver.execute_async_script(PAINTED, number)
+    stage.settled
+    time
+  end
+
+  def weight
+    bytes = Dir[File.join(NimbleServer::ROOT, "web/dist/assets/*.js")].sum { |path| Zlib.gzip(File.read(path)).bytesize }
+    puts format("%-72s %9.1f kB", "first load JavaScript, compressed (250 kB)", bytes / 1000.0)
+  end
+end
+
+Bench.new.run

@@ -1,0 +1,85 @@
+# frozen_string_literal: true
+
+require_relative "stage"
+
+# The current picture of each main view, from the demo shop.
+class Screenshots
+  FOLDER = File.join(NimbleServer::ROOT, "docs/screenshots")
+
+  def initialize(stage)
+    @stage = stage
+    @driver = stage.driver
+  end
+
+  def take
+    FileUtils.mkdir_p(FOLDER)
+    picture("sign-in") { @stage.go("/") }
+    @stage.sign_in("advisor@merrow.example")
+    rear = @stage.quote("MQ 41 TRE", [5], save: true)
+    stuck = @stage.quote("IS 54 TOW", (1..8).to_a, works: ["plug"], save: true)
+    rusty = @stage.quote("HB 12 COD", [2, 4, 6])
+    easy = @stage.quote("MQ 07 PAR", [4], save: true)
+    picture("counter") { @stage.go("/", "Start a quote") }
+    picture("quote-rear-bank") { @stage.open(rear) }
+    picture("quote-inline-four") { @stage.open(easy) }
+    picture("quote-rusty-night", chart: "night") { @stage.open(rusty) }
+    picture("quote-trouble-v8") { @stage.open(stuck).then { @stage.press("f") } }
+    routes = @stage.quote("MQ 83 BUS", [1, 3, 5])
+    picture("quote-routes") { @stage.open(routes).then { @stage.press("x") } }
+    picture("quote-phone", width: 390, height: 844) { @stage.open(routes) }
+    flat = @stage.quote("MQ 46 HIL", [2, 4])
+    picture("quote-flat-four") { @stage.open(flat).then { @stage.press("q") } }
+    picture("why-the-hours") { @stage.open(rear).then { click("quoted: why?") } }
+    picture("quote-tablet", width: 820, height: 1180) { @stage.open(rear) }
+    picture("quote-side-by-side") { side_by_side }
+    picture("engines") { @stage.go("/engines", "AS04") }
+    picture("engine") { @stage.go("/engines/UB35", "What comes off") }
+    picture("engine-import") { import_report }
+    picture("house") { @stage.go("/house", "two post lift") }
+    paper(rear)
+  end
+
+  private
+
+  def picture(name, width: 1280, height: 800, chart: "day")
+    Browser.resize(@driver, width, height)
+    yield
+    @driver.execute_script("document.documentElement.dataset.chart = arguments[0]; document.activeElement?.blur()", chart)
+    @stage.painted
+    @driver.save_screenshot(File.join(FOLDER, "#{name}.png"))
+    puts name
+  end
+
+  # One coil, its neighbors under the same opening, and everything.
+  def side_by_side
+    @stage.open(@stage.quote("MQ 41 TRE", [5], works: ["coil"]))
+    ["n", "1", "3", "n", "2", "4", "6", "p", "[", "="].each { |key| @stage.press(key) }
+    @stage.see("Both days together")
+    @stage.settled
+  end
+
+  # What an import would change, for a profile with two other figures and one step more.
+  def import_report
+    profile = JSON.parse(File.read(File.join(NimbleServer::ROOT, "demo/engines/ln33.engine.json")))
+    profile["plug"]["torque_nm"] = 23
+    profile["steps"][2]["remove"] = [8, 12, 20]
+    profile["steps"] << { "id" => "strut-brace", "label" => "Strut brace", "remove" => [2, 3, 5], "refit" => [2, 3, 5] }
+    path = "/tmp/nimble-import.engine.json"
+    File.write(path, JSON.generate(profile))
+    @stage.go("/engines", "AS04")
+    click("Import a profile")
+    @driver.find_element(css: "input[type=file]").send_keys(path)
+    @stage.see("It becomes revision 2")
+  end
+
+  def click(text) = @driver.find_elements(css: "button").find { |button| button.text.include?(text) || button.attribute("textContent").include?(text) }.click
+
+  def paper(id)
+    pdf = @stage.client.call(:get, "/api/quotes/#{id}/print.pdf").last
+    File.binwrite("/tmp/nimble-quote.pdf", pdf)
+    system("pdftoppm", "-png", "-r", "80", "-singlefile", "/tmp/nimble-quote.pdf", File.join(FOLDER, "quote-paper"), exception: true)
+    puts "quote-paper"
+  end
+end
+
+Stage.open { |stage| Screenshots.new(stage).take }

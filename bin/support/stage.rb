@@ -1,0 +1,72 @@
+# frozen_string_literal: true
+
+ENV["RACK_ENV"] = "test"
+require_relative "browser"
+require_relative "../../server/spec/support/test_server"
+require "puma"
+require "puma/server"
+
+# The whole program with demo data and a browser before it, for pictures and measurements.
+class Stage
+  attr_reader :driver, :client, :base
+
+  # Yields a stage and clears everything away afterwards.
+  def self.open
+    stage = new
+    yield stage
+  ensure
+    stage&.close
+  end
+
+  def initialize
+    @server = Puma::Server.new(TestServer.app, nil, min_threads: 2, max_threads: 6)
+    port = @server.add_tcp_listener("127.0.0.1", 0).addr[1]
+    @base = "http://127.0.0.1:#{port}"
+    @server.run
+    @driver = Selenium::WebDriver.for(:chrome, options: Browser.options, service: Browser.service)
+    @wait = Selenium::WebDriver::Wait.new(timeout: 15)
+  end
+
+  def close
+    @driver&.quit
+    @server&.stop(true)
+  end
+
+  def go(path, text = nil)
+    @driver.navigate.to("#{@base}#{path}")
+    see(text) if text
+  end
+
+  def see(text) = @wait.until { @driver.find_element(css: "body").text.include?(text) }
+
+  def sign_in(email)
+    @client = Client.as(email)
+    go("/", "Sign in")
+    @driver.find_element(css: "input[type=email]").send_keys(email)
+    @driver.find_element(css: "input[type=password]").send_keys(TestServer::PASSWORD, :enter)
+    see("Start a quote")
+  end
+
+  # @return [String] id of a quote made over the API
+  def quote(plate, cylinders, works: %w[plug coil], save: false)
+    page = @client.start_quote(plate)
+    @client.choose(page, cylinders, works: works)
+    @client.call(:post, "/api/quotes/#{page["quote"]["id"]}/revisions", { version: 2 }) if save
+    page["quote"]["id"]
+  end
+
+  def open(id)
+    go("/quotes/#{id}", "Down, work, and back up")
+    settled
+  end
+
+  # Until the figures belong to what is chosen.
+  def settled = @wait.until { @driver.find_elements(css: "[data-testid=total][aria-busy=false]").any? }
+
+  # Until fonts are there and two frames are painted.
+  def painted
+    @driver.execute_async_script("const done = arguments[0]; document.fonts.ready.then(() => requestAnimationFrame(() => requestAnimationFrame(done)))")
+  end
+
+  def press(*keys) = @driver.action.tap { |action| keys.each { |key| action.send_keys(key) } }.perform
+end

@@ -1,0 +1,6 @@
+# frozen_string_literal: true
+
+require_relative "server/lib/nimble_server"
+
+$stdout.sync = true
+run NimbleServer::Application.build(NimbleServer::Database.connect)

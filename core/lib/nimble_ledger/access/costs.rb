@@ -1,0 +1,45 @@
+# frozen_string_literal: true
+
+module NimbleLedger
+  module Access
+    # What each step and way of an engine costs on one car (model.md sections 2 and 3), exactly: whole units of one common
+    # fraction of a minute, so that sums are quick and equal plans compare equal. Independent of equipment and pins.
+    class Costs
+      # @return [Integer] units in a minute
+      attr_reader :scale
+
+      # @param condition [Time::Condition]
+      def initialize(engine, condition)
+        @condition = condition
+        steps = engine.steps.map { |step| step_minutes(step) }
+        ways = engine.targets.flat_map { |target| target.ways.map { |way| [way, way_minutes(target, way)] } }
+        @scale = (steps + ways.map(&:last)).reduce(1) { |lcm, cost| lcm.lcm(cost.denominator) }
+        @steps = steps.map { |cost| (cost * @scale).to_i }.freeze
+        @ways = {}.compare_by_identity
+        ways.each { |way, cost| @ways[way] = (cost * @scale).to_i }
+        freeze
+      end
+
+      # @return [Integer] units: remove, refit and closing of a step, for all people it takes
+      def step(index) = @steps[index]
+
+      # @return [Integer] units of a target by a way
+      def way(way) = @ways.fetch(way)
+
+      # @return [Rational] minutes
+      def minutes(units) = Rational(units, scale)
+
+      private
+
+      def step_minutes(step)
+        labor = (step.remove.exact_mean * Time::Condition.exact(@condition.remove_reasons(step))) +
+                (step.refit.exact_mean * Time::Condition.exact(@condition.refit_reasons(step)))
+        (labor * step.people) + step.closing.sum(0r) { |task| ThreePoints.from(task["minutes"]).exact_mean }
+      end
+
+      def way_minutes(target, way)
+        target.minutes.exact_mean * ThreePoints.exact(way.factor) * ThreePoints.exact(@condition.target_factor)
+      end
+    end
+  end
+end

@@ -1,0 +1,101 @@
+# frozen_string_literal: true
+
+module NimbleLedger
+  module Access
+    # The plan of least cost for a set of targets: what comes off, in which order, by which ways, and why
+    # (model.md section 2). Built by Planner.
+    class Plan
+      Wait = Struct.new(:step, :for, :when, :minutes, :holds_bay)
+
+      attr_reader :engine, :targets, :ways, :choices, :chains, :steps, :job, :turns, :soak, :cost, :condition
+
+      # @param steps [Array<Profile::Step>] in file order
+      # @param ways [Hash{Profile::Target=>Profile::Way}] in the order the targets were asked for
+      # @param members [Hash] Profile::Choice (by identity) to the member id chosen
+      # @param cost [Rational] minutes of steps and targets, house tasks and soak left out
+      def initialize(engine, steps, ways, members, cost:, condition:, house:, soak: "none", codes: false)
+        @engine = engine
+        @targets = ways.keys
+        @ways = ways
+        @cost = cost
+        @soak = soak
+        @codes = codes
+        @condition = condition
+        @house = house
+        @members = members
+        before = steps.to_h { |step| [step.id, step.after + step.choices.map { |choice| members[choice] }] }
+        @choices = choice_keys(steps, members)
+        @steps = Order.removal(steps, before)
+        @chains = chains_of(before, members)
+        @job = Time::Job.new(@steps, ways.to_a, condition: condition, house: house, soak: soak, codes: codes)
+        @turns = Turns.new(@steps, @chains, @job)
+        freeze
+      end
+
+      # Whether the car came with fault codes.
+      def codes? = @codes
+
+      # @param choice [Profile::Choice] held by a step or way of the plan
+      # @return [String] id of the step that stands for it
+      # @raise [KeyError] for a choice the plan does not reach
+      def member(choice) = @members.fetch(choice)
+
+      # "one-at-a-time" or "all-out": a soak or a compression test needs all plugs out (model.md section 2).
+      def order_of_work
+        return "all-out" if soak != "none" || targets.any? { |target| target.work == "compression" }
+
+        @house["order_of_work"]
+      end
+
+      # Targets that need a step, for "why?".
+      def needed_by(step) = chains.select { |_target, ids| ids.include?(step.id) }.keys
+
+      # Waiting pieces in the order they come up. The soak is one of them; an overnight is flagged, not counted.
+      # @return [Array<Wait>] minutes
+      def waits
+        own = steps.flat_map do |step|
+          step.waits.map { |w| Wait.new(step.id, w["for"] || "waiting", w["when"] || "before-remove", w["minutes"], w.fetch("holds_bay", true)) }
+        end
+        minutes = soaks? ? @house["soaks"][soak]["wait"] : 0
+        minutes.positive? ? own << Wait.new(nil, "soak", "before-remove", minutes, true) : own
+      end
+
+      def wait_minutes = waits.sum(0.0, &:minutes)
+
+      def overnight? = soaks? && @house["soaks"][soak]["overnight"]
+
+      def equipment = (steps.flat_map(&:needs) + ways.values.flat_map(&:needs)).uniq
+
+      private
+
+      def soaks? = targets.any?(&:plug?)
+
+      def choice_keys(steps, members)
+        keys = {}
+        steps.each { |step| keep(keys, "step", step.id, step.choices, members) }
+        ways.sort_by { |target, _way| target.position }.each { |target, way| keep(keys, "target", target.id, way.choices, members) }
+        keys
+      end
+
+      def keep(keys, kind, id, choices, members)
+        keys[Pins.key(engine, kind, id)] = choices.map { |choice| members[choice] } unless choices.empty?
+      end
+
+      # Each target's own steps, in removal order.
+      def chains_of(before, members)
+        ways.to_h do |target, way|
+          open = way.through + way.choices.map { |choice| members[choice] }
+          seen = {}
+          until open.empty?
+            id = open.pop
+            next if seen[id]
+
+            seen[id] = true
+            open.concat(before[id])
+          end
+          [target, steps.map(&:id).select { |id| seen[id] }]
+        end
+      end
+    end
+  end
+end

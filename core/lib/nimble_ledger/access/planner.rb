@@ -1,0 +1,161 @@
+# frozen_string_literal: true
+
+module NimbleLedger
+  module Access
+    # Plans jobs on one car: one graph, many sets of targets (model.md section 2). What was planned once is kept, so a
+    # planner may serve every job on cars alike; it forgets when it holds too much.
+    #
+    #   planner = Access::Planner.new(graph, house: house)
+    #   planner.plan([engine.target("plug-5")])   #=> Access::Plan
+    #   planner.least_cost([engine.target("plug-5")]) #=> Rational, minutes
+    class Planner
+      MOST_SETS = 500
+      MOST_PLANS = 64
+
+      attr_reader :graph, :house, :visited
+
+      def initialize(graph, house:)
+        @graph = graph
+        @house = house
+        @sets = {}
+        @plans = {}
+        @candidates = {}
+        @visited = 0
+      end
+
+      # @param targets [Array<Profile::Target>]
+      # @raise [ImpossiblePlan] naming the target and the equipment or pin that stands in the way
+      # @return [Plan]
+      def plan(targets, soak: "none", codes: false)
+        @plans.clear if @plans.size > MOST_PLANS
+        @plans[[targets.map(&:position), soak, codes]] ||= fresh_plan(targets, soak, codes)
+      end
+
+      # Minutes of the best plan, house tasks and soak left out; cheaper than #plan.
+      # @raise [ImpossiblePlan]
+      # @return [Rational]
+      def least_cost(targets) = cost(targets, closed_set(targets))
+
+      def possible?(target) = !graph.ways(target).empty?
+
+      private
+
+      def fresh_plan(targets, soak, codes)
+        mask = closed_set(targets)
+        steps = steps_in(mask)
+        ways = targets.to_h { |target| [target, best_way(target, mask)] }
+        Plan.new(graph.engine, steps, ways, members_in(steps, ways, mask), cost: cost(targets, mask), condition: graph.condition, house: house,
+                                                                           soak: soak, codes: codes)
+      end
+
+      # The closed set of least weight for these targets, as a mask of steps.
+      def closed_set(targets)
+        @sets.clear if @sets.size > MOST_SETS
+        @sets[targets.map(&:position).sort] ||= begin
+          base = 0
+          routes = []
+          targets.each do |target|
+            nodes = candidates(target)
+            nodes.size == 1 ? base |= graph.masks[nodes.first] : routes << [nil, nodes]
+          end
+          solve(base, routes) & graph.step_mask
+        end
+      end
+
+      def solve(base, routes)
+        picks = reachable_picks(base, routes)
+        return base if routes.empty? && picks.none? { |holder, members| base[holder] == 1 && !met?(members, base) }
+
+        search = Search.new(graph.weights, graph.lists, picks + routes, base)
+        found = search.best
+        @visited += search.visited
+        base | found
+      end
+
+      def met?(members, base) = members.any? { |node| base[node] == 1 }
+
+      # Choices that some plan for these targets could run into, deepest first.
+      def reachable_picks(base, routes)
+        mask = routes.reduce(base) { |m, (_none, nodes)| nodes.reduce(m) { |all, node| all | graph.masks[node] } }
+        rest = graph.picks
+        found = []
+        loop do
+          now, rest = rest.partition { |pick| mask[pick.holder] == 1 }
+          break if now.empty?
+
+          found.concat(now)
+          now.each { |pick| pick.members.each { |node| mask |= graph.masks[node] } }
+        end
+        found.sort_by(&:height).map { |pick| [pick.holder, pick.members] }
+      end
+
+      # Way nodes worth trying: a way that takes at least the same steps for no less work is dropped.
+      def candidates(target)
+        @candidates[target] ||= begin
+          ways = graph.ways(target)
+          raise impossible(target) if ways.empty?
+
+          rows = ways.map { |way| row(way) }
+          kept = rows.reject.with_index { |a, i| rows.each_with_index.any? { |b, j| i != j && beats?(b, a, j < i) } }
+          kept.map(&:first)
+        end
+      end
+
+      def row(way)
+        node = graph.way_node(way)
+        [node, graph.masks[node] & graph.step_mask, graph.costs.way(way), way.choices]
+      end
+
+      # b is never worse than a: its steps are among a's, it costs no more, and it brings no choices of its own.
+      def beats?(b, a, earlier)
+        return false unless b[3].empty? && (a[1] & b[1]) == b[1] && b[2] <= a[2]
+
+        earlier || a[1] != b[1] || b[2] < a[2] || !a[3].empty?
+      end
+
+      def steps_in(mask) = graph.engine.steps.select { |step| mask[step.position] == 1 }
+
+      def best_way(target, mask)
+        ways = graph.ways(target)
+        return ways.first if ways.size == 1
+
+        ways.select { |way| inside?(way, mask) }.min_by.with_index { |way, i| [graph.costs.way(way), i] }
+      end
+
+      def inside?(way, mask)
+        steps = graph.masks[graph.way_node(way)] & graph.step_mask
+        (steps & mask) == steps && way.choices.all? { |choice| member_in(choice, mask) }
+      end
+
+      def member_in(choice, mask) = graph.members(choice).find { |id| mask[graph.engine.step(id).position] == 1 }
+
+      def members_in(steps, ways, mask)
+        (steps + ways.values).flat_map(&:choices).each_with_object({}.compare_by_identity) do |choice, members|
+          members[choice] = member_in(choice, mask)
+        end
+      end
+
+      def cost(targets, mask)
+        costs = graph.costs
+        units = 0
+        graph.engine.steps.each_index { |i| units += costs.step(i) if mask[i] == 1 }
+        targets.each { |target| units += costs.way(best_way(target, mask)) }
+        costs.minutes(units)
+      end
+
+      def impossible(target)
+        path = "/targets/#{target.id}"
+        details = target.ways.map do |way|
+          pinned = graph.pins.ways[target.id]
+          lacking = graph.missing(way)
+          reason = if lacking.any? then "needs #{lacking.join(" and ")}"
+                   else "is ruled out by the pin on #{pinned}"
+                   end
+          { "path" => path, "message" => "#{way.id} #{reason}", "way" => way.id, "equipment" => lacking, "label" => target.label }
+        end
+        ImpossiblePlan.new("#{target.label} (#{target.id}) cannot be reached with the equipment and pins in force: " \
+                           "#{details.map { |d| d["message"] }.join("; ")}.", details: details)
+      end
+    end
+  end
+end

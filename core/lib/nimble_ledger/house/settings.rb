@@ -1,0 +1,153 @@
+# frozen_string_literal: true
+
+module NimbleLedger
+  module House
+    # Every figure a shop may set for itself, with the shipped default (the italic numbers of model.md).
+    # Each setting is declared once: its group, default, shape, and the words it is shown with.
+    #
+    #   House::Settings.defaults.with("rate_cents" => 16_000)["rate_cents"]  #=> 16000
+    class Settings
+      Declared = Struct.new(:name, :group, :default, :shape, :label)
+
+      DECLARED = {} # rubocop:disable Style/MutableConstant -- filled below, frozen at the end
+
+      def self.declare(group, name, default, shape, label)
+        DECLARED[name] = Declared.new(name, group, default, shape, label)
+      end
+      private_class_method :declare
+
+      share = Shape.number(max: 1)
+      factor = Shape.number(max: 1000, above: 0)
+      minutes = Shape.number(max: 10_000)
+      cents = Shape.integer(max: 100_000_000)
+      points = Shape.triple(max: 10_000)
+      wear = Shape.object(required: { "none" => factor, "light" => factor, "heavy" => factor })
+      bracket = Shape.object(required: { "up_to_cents" => Shape.nullable(cents), "factor" => Shape.number(min: 1, max: 20) })
+      tax = Shape.object(required: { "label" => Shape.string(max: 60), "percent" => Shape.number(max: 100),
+                                     "on" => Shape.list(Shape.one_of("labor", "parts", "fees"), max: 3, unique: true) })
+      fee = Shape.object(required: { "label" => Shape.string(max: 60), "cents" => cents })
+      construction = Shape.object(required: %w[one-piece one-piece-long-reach multi-piece].to_h { |kind| [kind, share] })
+      soak = Shape.object(required: { "hands_on" => minutes, "wait" => minutes, "overnight" => Shape.boolean,
+                                      "break_factor" => factor })
+
+      declare "money", "rate_cents", 14_500, cents, "Labor rate per hour"
+      declare "money", "currency", "USD", Shape.string(max: 3, pattern: /\A[A-Z]{3}\z/), "Currency"
+      declare "money", "currency_exponent", 2, Shape.integer(max: 3), "Decimals of the currency"
+      declare "money", "markup", [{ "up_to_cents" => 2_000, "factor" => 2.0 }, { "up_to_cents" => 10_000, "factor" => 1.6 },
+                                  { "up_to_cents" => 40_000, "factor" => 1.4 }, { "up_to_cents" => nil, "factor" => 1.25 }],
+              Shape.list(bracket, min: 1, max: 12), "Parts markup, by marginal brackets"
+      declare "money", "supplies_percent", 6, Shape.number(max: 100), "Shop supplies, share of labor in percent"
+      declare "money", "supplies_cap_cents", 3_500, cents, "Shop supplies, at most"
+      declare "money", "fees", [], Shape.list(fee, max: 10), "Fees on every job"
+      declare "money", "taxes", [], Shape.list(tax, max: 6), "Taxes"
+      declare "money", "tax_inclusive", false, Shape.boolean, "Prices already include tax"
+      declare "money", "kit_rule", "whole", Shape.one_of("whole", "used-parts"), "A seal kit sells"
+      declare "money", "grease_cents", 60, cents, "Boot grease, each boot"
+      declare "money", "compound_cents", 40, cents, "Thread compound, each plug"
+      declare "money", "cleaner_cents", 125, cents, "Penetrating cleaner, each soaked plug"
+      declare "money", "coolant_cents_per_liter", 900, cents, "Coolant top-up, each liter"
+
+      declare "hours", "quantile", 0.65, Shape.number(min: 0.05, max: 0.99), "Quoted hours stand at this share of jobs"
+      declare "hours", "increment_hours", 0.1, Shape.number(min: 0.1, max: 1), "Quoted hours are rounded up to"
+      declare "hours", "minimum_hours", 0.5, Shape.number(max: 8), "Least hours quoted"
+      declare "hours", "common_variation", 0.12, Shape.number(max: 1), "Common variation of a whole job"
+      declare "hours", "house_tasks",
+              { "receive" => 6, "cold_check" => 1, "leak_check" => 6, "road_test" => 12, "battery" => 5, "scan_clear" => 5 },
+              Shape.object(required: %w[receive cold_check leak_check road_test battery scan_clear].to_h { |t| [t, minutes] }),
+              "House tasks, minutes"
+      declare "hours", "order_of_work", "one-at-a-time", Shape.one_of("one-at-a-time", "all-out"), "Order of work"
+
+      declare "condition", "corrosion_remove", { "none" => 1.0, "light" => 1.15, "heavy" => 1.4 }, wear, "Rust, removing"
+      declare "condition", "corrosion_refit", { "none" => 1.0, "light" => 1.05, "heavy" => 1.15 }, wear, "Rust, refitting"
+      declare "condition", "brittle_factor", 1.2, factor, "Brittle connectors, removing"
+      declare "condition", "brittle_age_years", 12, Shape.number(max: 100), "Connectors count as brittle above this age, years"
+      declare "condition", "bodge_factor", 1.1, factor, "Earlier bodge noted"
+
+      declare "risk", "break_chance", { "one-piece" => 0.003, "one-piece-long-reach" => 0.008, "multi-piece" => 0.07 },
+              construction, "Chance that a plug breaks, by construction"
+      declare "risk", "thread_chance", 0.002, share, "Chance that a thread is damaged"
+      declare "risk", "stubborn_chance", 0.06, share, "Chance that a plug is stubborn"
+      declare "risk", "distance_factor", 1.6, factor, "Odds, for each interval beyond the first"
+      declare "risk", "years_factor", 1.06, factor, "Odds, for each year"
+      declare "risk", "years_free", 5, Shape.number(max: 100), "Years before age counts"
+      declare "risk", "head_factor", { "aluminum" => 1.0, "cast-iron" => 0.6 },
+              Shape.object(required: { "aluminum" => factor, "cast-iron" => factor }), "Odds, by head"
+      declare "risk", "wear_factor", { "none" => 1.0, "light" => 1.4, "heavy" => 2.2 }, wear, "Odds, rust or wet well"
+      declare "risk", "compound_factor", 0.6, factor, "Odds, compound used last time"
+      declare "risk", "stubborn_minutes", [4, 8, 20], points, "A stubborn plug takes"
+      declare "risk", "insert_minutes", [25, 40, 80], points, "A thread insert takes"
+      declare "risk", "extraction_minutes", [30, 55, 120], points, "Extracting a broken plug takes"
+      declare "risk", "cure_minutes", 60, minutes, "Adhesive cure, multi-piece plugs"
+      declare "risk", "extraction_fails", 0.04, share, "Extraction fails"
+      declare "risk", "mishap_brittle_factor", 2.0, factor, "Mishap odds, brittle connectors"
+      declare "risk", "mishap_rust_factor", { "none" => 1.0, "light" => 1.5, "heavy" => 2.5 }, wear, "Mishap odds, rust"
+      declare "risk", "soaks", {
+        "none" => { "hands_on" => 0, "wait" => 0, "overnight" => false, "break_factor" => 1 },
+        "short" => { "hands_on" => 1, "wait" => 20, "overnight" => false, "break_factor" => 0.55 },
+        "crack-and-soak" => { "hands_on" => 2, "wait" => 40, "overnight" => false, "break_factor" => 0.4 },
+        "overnight" => { "hands_on" => 2, "wait" => 0, "overnight" => true, "break_factor" => 0.28 },
+        "overnight-impact" => { "hands_on" => 2, "wait" => 0, "overnight" => true, "break_factor" => 0.22 }
+      }, Shape.object(required: %w[none short crack-and-soak overnight overnight-impact].to_h { |s| [s, soak] }),
+              "Soak protocols"
+      declare "risk", "extraction_set_cents", 3_800, cents, "Extraction consumables, each broken plug"
+      declare "risk", "extraction_kit_cents", 4_500, cents, "Extraction kit, once a job"
+      declare "risk", "insert_cents", 2_200, cents, "Thread insert, each"
+      declare "risk", "call_share", 0.9, Shape.number(min: 0.5, max: 0.999), "The limit covers this share of outcomes"
+      declare "risk", "call_margin", 0.05, share, "The limit stands at least this far above the quote"
+
+      day = Shape.nullable(Shape.list(Shape.string(max: 5, pattern: /\A([01]\d|2[0-3]):[0-5]\d\z/), min: 2, max: 2))
+      declare "slots", "opening_hours",
+              { "mon" => ["08:00", "17:30"], "tue" => ["08:00", "17:30"], "wed" => ["08:00", "17:30"], "thu" => ["08:00", "17:30"], "fri" => ["08:00", "17:00"],
+                "sat" => ["08:30", "12:30"], "sun" => nil },
+              Shape.object(required: %w[mon tue wed thu fri sat sun].to_h { |name| [name, day] }), "Opening hours"
+      declare "slots", "cool_minutes", { "hot" => 150, "warm" => 60, "cold" => 0 },
+              Shape.object(required: { "hot" => minutes, "warm" => minutes, "cold" => minutes }), "Cooling before plugs are touched, by arrival"
+
+      declare "parts", "inspect_seals", "if-needed", Shape.one_of("if-needed", "replace"), "Seals marked inspect"
+      declare "parts", "compound", "profile", Shape.one_of("profile", "none", "film"), "Thread compound"
+      declare "parts", "boot_grease", "reused", Shape.one_of("reused", "none"), "Boot grease"
+
+      DECLARED.freeze
+      SHAPE = Shape.object(optional: DECLARED.transform_values(&:shape))
+
+      # @return [Settings] the shipped defaults
+      def self.defaults = @defaults ||= new(DECLARED.transform_values(&:default))
+
+      # @param values [Hash] all settings by name; use .defaults.with(...) to override a few
+      def initialize(values)
+        @values = values.freeze
+        freeze
+      end
+
+      # @raise [KeyError] for a name that is not declared
+      def [](name) = @values.fetch(name)
+
+      # @param overrides [Hash] settings to change; must fit SHAPE
+      # @raise [InvalidInput] for unknown names or values out of range, with their path
+      def with(overrides, path: "/house")
+        return self if overrides.nil? || overrides.empty?
+
+        SHAPE.check!(overrides, what: "house settings", path: path)
+        found = bracket_faults(overrides["markup"], "#{path}/markup")
+        raise InvalidInput.new("The markup brackets are not in order.", details: found) unless found.empty?
+
+        Settings.new(@values.merge(overrides))
+      end
+
+      def to_h = @values
+
+      private
+
+      # Brackets climb, the factor never rises with cost, and the last is open: a dearer part never sells cheaper.
+      def bracket_faults(brackets, path)
+        return [] unless brackets
+
+        limits = brackets.map { |bracket| bracket["up_to_cents"] }
+        rising = limits[0..-2].all? && limits[0..-2].each_cons(2).all? { |a, b| a < b }
+        return [] if rising && limits.last.nil?
+
+        [{ "path" => path, "message" => "brackets must climb and the last must be open (up_to_cents: null)" }]
+      end
+    end
+  end
+end

@@ -1,0 +1,85 @@
+# frozen_string_literal: true
+
+module NimbleLedger
+  module Library
+    # What the library shows of one engine: the reach drawing, the hours of every kind of work on every cylinder and on
+    # all of them, the descent of the deepest, and the parts it names. All of it from the profile and the equipment.
+    class EnginePage
+      # @param engine [Profile::Engine]
+      # @param house [House::Settings]
+      # @param equipment [Array<String>]
+      # @param work [String, nil] the kind of work drawn; plugs when nil or not offered
+      # @param catalog [Parts::Catalog, nil]
+      def initialize(engine, house: House::Settings.defaults, equipment: [], work: nil, catalog: nil)
+        @engine = engine
+        @catalog = catalog
+        @works = Quote::Selection.works_of(engine)
+        @work = @works.include?(work) ? work : "plug"
+        @request = Estimate::Request.build({ "format" => "nimble-ledger.estimate-request", "version" => 1, "engine" => {}, "targets" => [engine.targets.first.id],
+                                             "equipment" => equipment }, engine: engine, base: house)
+        @planner = Access::Planner.new(Access::Graph.new(engine, condition: @request.condition, equipment: equipment, pins: @request.pins), house: @request.house)
+      end
+
+      # @return [Hash] see the contract, EnginePage
+      def to_h
+        { "work" => @work, "works" => soundings, "reach" => chart.reach_section, "layers" => chart.layers, "deepest" => deepest&.first,
+          "descent" => deepest && Quote::Sheet.descent(deepest.last.plan), "parts" => parts,
+          "equipment" => @engine.steps.flat_map(&:needs).concat(@engine.targets.flat_map { |target| target.ways.flat_map(&:needs) }).uniq }
+      end
+
+      # Hours of one kind of work: each cylinder alone, and all together.
+      # @return [Array<Hash>] "work", "cylinders" => [{"cylinder", "hours" or nil}], "all" => hours or nil
+      def soundings
+        @works.map do |work|
+          { "work" => work, "cylinders" => numbers(work).map { |number| { "cylinder" => number, "hours" => hours(alone(work)[number]) } },
+            "all" => hours(answer(targets(work))) }
+        end
+      end
+
+      private
+
+      def targets(work, number = nil) = @engine.targets.select { |t| t.work == work && (number ? t.cylinders.include?(number) : t.cylinders.any?) }
+
+      def numbers(work) = @engine.cylinders.map(&:number).sort.select { |number| targets(work, number).any? }
+
+      def alone(work)
+        @alone ||= {}
+        @alone[work] ||= numbers(work).to_h { |number| [number, answer(targets(work, number))] }
+      end
+
+      def answer(targets)
+        targets.empty? ? nil : Estimate::Answer.new(@request, targets: targets, planner: @planner)
+      rescue ImpossiblePlan
+        nil
+      end
+
+      def hours(answer) = answer && (answer.plan.job.quoted_tenths / 10.0)
+
+      def reach = @reach ||= Picture::Reach.new(@engine, @engine.cylinders.to_h { |c| [c.number, alone(@work)[c.number]] })
+
+      def chart = @chart ||= Quote::Chart.new(reach, condition: @request.condition)
+
+      # The cylinder whose job takes longest, with its answer.
+      def deepest = @deepest ||= alone(@work).compact.max_by { |number, found| [found.plan.job.total.mean, -number] }
+
+      # Every part the profile names, with what the price list calls it; nil where it lists none.
+      def parts
+        named.map { |part, uses| { "part" => part, "label" => @catalog&.item(part) && @catalog.description(part), "for" => uses.uniq, "priced" => @catalog&.priced?(part) || false } }
+      end
+
+      def named
+        found = Hash.new { |hash, part| hash[part] = [] }
+        found[@engine.plug("part")] << "plugs" if @engine.plug("part")
+        @engine.coils.each { |coil| found[coil.part] << coil.id.tr("-", " ") }
+        @engine.targets.each { |target| target.own_parts.each { |own| found[own["part"]] << target.label } }
+        @engine.steps.each { |step| disturbed(step).each { |part| found[part] << step.label } }
+        found
+      end
+
+      def disturbed(step)
+        mishaps = step.mishaps.flat_map { |m| m["parts"] || [] }.map { |part| part.is_a?(Hash) ? part["part"] : part }
+        (step.seals + step.clips + step.fasteners).filter_map { |row| row["part"] } + mishaps
+      end
+    end
+  end
+end

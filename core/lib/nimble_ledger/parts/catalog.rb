@@ -1,0 +1,84 @@
+# frozen_string_literal: true
+
+module NimbleLedger
+  module Parts
+    # The shop's price list (formats.md, "Catalog"): items and kits, offers of suppliers, what lies on the shelf.
+    class Catalog
+      part = Shape.string(max: 60)
+      cents = Shape.integer(max: 100_000_000)
+      count = Shape.integer(max: 100_000)
+      item = Shape.object(
+        required: { "part" => part },
+        optional: {
+          "description" => Shape.string(max: 200, empty: true), "kind" => Shape.string(max: 40), "unit" => Shape.string(max: 20),
+          "list_cents" => Shape.nullable(cents), "tax_class" => Shape.string(max: 40), "life_km" => Shape.number(max: 10_000_000),
+          "pack" => Shape.integer(min: 1, max: 1000), "equivalents" => Shape.list(part, max: 20),
+          "contains" => Shape.list(Shape.object(required: { "part" => part, "quantity" => Shape.integer(min: 1, max: 1000) }), min: 1, max: 60)
+        }
+      )
+      offer = Shape.object(required: { "supplier" => Shape.string(max: 80), "part" => part, "cost_cents" => cents },
+                           optional: { "on_hand" => count, "lead_days" => Shape.number(max: 1000) })
+      shelf = Shape.object(required: { "part" => part, "quantity" => count, "cost_cents" => cents })
+
+      SHAPE = Shape.object(optional: {
+                             "format" => Shape.const("nimble-ledger.catalog"), "version" => Shape.const(1),
+                             "name" => Shape.string(max: 120), "items" => Shape.list(item, max: 5000),
+                             "offers" => Shape.list(offer, max: 20_000), "shelf" => Shape.list(shelf, max: 5000)
+                           })
+
+      # @raise [InvalidInput] invalid_catalog, with paths
+      def self.build(hash, path: "")
+        SHAPE.check!(hash, what: "catalog", code: "invalid_catalog", path: path)
+        new(hash, path)
+      end
+
+      def initialize(hash, path)
+        @source = hash
+        @items = {}
+        (hash["items"] || []).each_with_index { |item, i| add(item, "#{path}/items/#{i}") }
+        @costs = standing_costs(hash)
+        freeze
+      end
+      private_class_method :new
+
+      # @return [Hash, nil] the item as the catalog states it
+      def item(part) = @items[part]
+
+      def description(part) = (item(part) || {})["description"].to_s
+
+      # The standing cost of one, in cents: the lowest offer, else what the shelf stock cost; nil when unknown.
+      def cost(part) = @costs[part]
+
+      def priced?(part) = @costs.key?(part)
+
+      # Kits that hold any of these parts, with a known cost.
+      def kits_with(parts)
+        @items.values.select { |item| item["contains"]&.any? { |c| parts.include?(c["part"]) } && priced?(item["part"]) }
+      end
+
+      # The catalog cut down to some parts and the kits that hold them, for a revision that must recompute.
+      # @return [Hash] catalog as formats.md has it
+      def only(parts)
+        wanted = parts | kits_with(parts).flat_map { |kit| [kit["part"], *kit["contains"].map { |c| c["part"] }] }
+        %w[items offers shelf].to_h { |key| [key, (@source[key] || []).select { |row| wanted.include?(row["part"]) }] }
+      end
+
+      private
+
+      def add(item, path)
+        if @items.key?(item["part"])
+          raise InvalidInput.new("The catalog lists #{item["part"]} twice.", code: "invalid_catalog",
+                                 details: [{ "path" => "#{path}/part", "message" => "#{item["part"]} stands twice" }])
+        end
+        @items[item["part"]] = item
+      end
+
+      def standing_costs(hash)
+        offers = (hash["offers"] || []).group_by { |offer| offer["part"] }
+        costs = offers.transform_values { |list| list.map { |offer| offer["cost_cents"].to_i }.min }
+        (hash["shelf"] || []).each { |row| costs[row["part"]] ||= row["cost_cents"].to_i }
+        costs
+      end
+    end
+  end
+end

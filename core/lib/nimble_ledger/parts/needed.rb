@@ -1,0 +1,106 @@
+# frozen_string_literal: true
+
+module NimbleLedger
+  module Parts
+    # What a plan needs and why (model.md section 6): the targets' own parts, every disturbed seal by its rule,
+    # single-use fasteners, clips that may break, parts of mishaps. Coils shared by several cylinders are needed once.
+    class Needed
+      # rule: "needed" (a target asks for it), "replace" (a step disturbs it) or "if-needed" (with its chance).
+      Row = Struct.new(:part, :quantity, :because, :rule, :chance)
+
+      attr_reader :rows, :unnamed
+
+      def initialize(plan, house:)
+        @plan = plan
+        @house = house
+        @rows = []
+        @unnamed = []
+        coils = {}
+        plan.targets.each { |target| own_parts(target, coils) }
+        plan.steps.each { |step| disturbed(step) }
+        Risk::Mishaps.of(plan, condition: plan.condition, house: house).each { |mishap| mishap_parts(mishap) }
+        freeze
+      end
+
+      # Rows that are certainly billed.
+      def billed = rows.reject { |row| row.rule == "if-needed" }
+
+      # Consumables used up by the job: [label, quantity, unit cents].
+      def consumables
+        [["Boot grease", greased_boots, @house["grease_cents"]],
+         ["Thread compound", compound? ? plugs : 0, @house["compound_cents"]],
+         ["Penetrating cleaner", @plan.soak == "none" ? 0 : plugs, @house["cleaner_cents"]],
+         ["Coolant top-up", coolant_liters, @house["coolant_cents_per_liter"]]].select { |_label, quantity, _cents| quantity.positive? }
+      end
+
+      # Whether thread compound is in force: the profile decides unless the house is set otherwise.
+      def compound?
+        rule = @house["compound"]
+        (rule == "profile" ? @plan.engine.plug("compound") : rule) == "film"
+      end
+
+      private
+
+      def own_parts(target, coils)
+        add_plugs(target) if target.plug?
+        add_coils(target, coils) if target.work == "coil"
+        target.own_parts.each { |own| add(own["part"], own["quantity"].to_i, target.id, "needed") }
+      end
+
+      def add_plugs(target)
+        part = @plan.engine.plug("part")
+        part ? add(part, target.plugs, target.id, "needed") : @unnamed << target.id
+      end
+
+      def add_coils(target, seen)
+        found = @plan.engine.coils_for(target)
+        @unnamed << target.id if found.empty? && target.own_parts.empty?
+        found.each do |coil|
+          row = seen[coil.id] ? row_for(coil.part, "needed") : add(coil.part, 1, target.id, "needed")
+          row.because << target.id unless row.because.include?(target.id)
+          seen[coil.id] = true
+        end
+      end
+
+      def disturbed(step)
+        step.seals.each do |seal|
+          replace = (seal["rule"] || "replace") == "replace" || @house["inspect_seals"] == "replace"
+          add(seal["part"], (seal["quantity"] || 1).to_i, step.id, replace ? "replace" : "if-needed", replace ? nil : seal["chance"])
+        end
+        step.fasteners.each { |f| add(f["part"], (f["count"] || 1).to_i, step.id, "replace") if f["part"] && f["rule"] == "replace" }
+        step.clips.each { |clip| add(clip["part"], (clip["count"] || 1).to_i, step.id, "if-needed", clip["chance"] || 0) }
+      end
+
+      def mishap_parts(mishap)
+        mishap.parts.each { |part| add(part["part"], part["quantity"].to_i, mishap.step, "if-needed", mishap.chance) }
+      end
+
+      def row_for(part, rule, chance = nil) = rows.find { |row| row.part == part && row.rule == rule && row.chance == chance }
+
+      def add(part, quantity, because, rule, chance = nil)
+        row = row_for(part, rule, chance)
+        unless row
+          row = Row.new(part, 0, [], rule, chance)
+          @rows << row
+        end
+        row.quantity += quantity
+        row.because << because unless row.because.include?(because)
+        row
+      end
+
+      def plugs = @plan.targets.sum(&:plugs)
+
+      # Boots that come off and go back: those of plugs whose coil, boot or wire is not renewed as well.
+      def greased_boots
+        return 0 if @plan.engine.boot_grease_forbidden? || @house["boot_grease"] == "none"
+
+        renewed = @plan.targets.select { |target| %w[coil boot wire].include?(target.work) }.flat_map(&:cylinders)
+        @plan.targets.select { |target| target.plug? && (target.cylinders & renewed).empty? }.sum(&:plugs)
+      end
+
+      def coolant_liters
+        @plan.steps.flat_map(&:releases).sum(0r) { |release| release["fluid"] == "coolant" ? ThreePoints.exact(release["liters"]) : 0r }.to_f
+      end
+    end
+  end
+end

@@ -1,0 +1,83 @@
+# frozen_string_literal: true
+
+module NimbleLedger
+  module Profile
+    # An engine profile that cannot be built wrong (model.md section 1, formats.md "Engine profile").
+    #
+    #   engine = Profile::Engine.build(hash)
+    #   engine.step("upper-manifold").remove.mean  #=> minutes
+    class Engine
+      Cylinder = Struct.new(:number, :bank, :position)
+      Coil = Struct.new(:id, :part, :cylinders)
+
+      attr_reader :code, :name, :notes, :arrangement, :mounting, :head, :ignition, :cylinders, :coils, :steps, :targets,
+                  :soaks, :thermal_mass, :house_overrides, :warnings, :source
+
+      # @param hash [Hash] parsed JSON with string keys
+      # @param path [String] prefix of the paths in errors ("/engine" when it stands inside a request)
+      # @raise [InvalidInput] invalid_profile, with every fault's path
+      def self.build(hash, path: "")
+        SHAPE.check!(hash, what: "engine profile", code: "invalid_profile", path: path)
+        checks = Checks.new(hash)
+        found = checks.run.map { |fault| fault.merge("path" => path + fault["path"]) }
+        return new(hash, checks.warnings) if found.empty?
+
+        raise InvalidInput.new("The engine profile has #{found.size == 1 ? "a fault" : "#{found.size} faults"}: " \
+                               "#{found.first["path"]} #{found.first["message"]}", code: "invalid_profile", details: found)
+      end
+
+      def initialize(hash, warnings)
+        @source = hash
+        @warnings = warnings
+        @code, @name, @arrangement, @head, @ignition = hash.values_at("code", "name", "arrangement", "head", "ignition")
+        @notes = hash["notes"].to_s
+        @plug = hash["plug"]
+        @cylinders = hash["cylinders"].map { |c| Cylinder.new(c["number"].to_i, c["bank"], c["position"].to_i).freeze }
+        @mounting = hash["mounting"] || (@cylinders.any? { |c| %w[front rear].include?(c.bank) } ? "sideways" : "lengthwise")
+        @coils = (hash["coils"] || []).map { |c| Coil.new(c["id"], c["part"], c["cylinders"].map(&:to_i)).freeze }
+        @steps = hash["steps"].each_with_index.map { |step, i| Step.new(step, i) }
+        @targets = hash["targets"].each_with_index.map { |target, i| Target.new(target, i, plugs_per_cylinder) }
+        read_options(hash)
+        @step_by_id = @steps.to_h { |step| [step.id, step] }
+        @target_by_id = @targets.to_h { |target| [target.id, target] }
+        freeze
+      end
+      private_class_method :new
+
+      # The profile as a file for people: keys in the order of formats.md, nothing added, nothing lost.
+      # @return [Hash]
+      def document = SHAPE.ordered(source)
+
+      # @return [Step, nil]
+      def step(id) = @step_by_id[id]
+
+      # @return [Target, nil]
+      def target(id) = @target_by_id[id]
+
+      # One field of the profile's `plug`, nil when the profile is silent.
+      def plug(field) = @plug[field]
+
+      def plugs_per_cylinder = (@plug["per_cylinder"] || 1).to_i
+
+      def hot_valley? = @hot_valley
+      def boot_grease_forbidden? = @boot_grease == "forbidden"
+
+      # Coils a coil target replaces: its own `coil`, else every coil that feeds one of its cylinders.
+      def coils_for(target)
+        return @coils.select { |coil| coil.id == target.coil } if target.coil
+
+        @coils.select { |coil| coil.cylinders.intersect?(target.cylinders) }
+      end
+
+      private
+
+      def read_options(hash)
+        @hot_valley = hash["hot_valley"] || false
+        @soaks = hash["soaks"] || SOAKS
+        @thermal_mass = hash["thermal_mass"] || "medium"
+        @boot_grease = hash["boot_grease"]
+        @house_overrides = hash["house_overrides"] || {}
+      end
+    end
+  end
+end

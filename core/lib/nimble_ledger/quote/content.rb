@@ -1,0 +1,124 @@
+# frozen_string_literal: true
+
+module NimbleLedger
+  module Quote
+    # What the advisor has put into a quote: scopes, and what is known of the car today. Anything left out is unknown,
+    # and the resolved request says what was assumed instead (model.md sections 3 and 5, formats.md "history").
+    class Content
+      MAX_SCOPES = 3
+      KM_PER_YEAR = 15_000
+
+      known_history = Shape.object(optional: {
+                                     "odometer_km" => Shape.nullable(Shape.number(max: 10_000_000)),
+                                     "plugs_changed_km" => Shape.nullable(Shape.number(max: 10_000_000)),
+                                     "plugs_changed_years" => Shape.nullable(Shape.number(max: 200)),
+                                     "compound_used" => Shape.nullable(Shape.boolean),
+                                     "plug_fitted" => Shape.nullable(Shape.string(max: 80, empty: true))
+                                   })
+      condition = Shape.object(optional: {
+                                 "corrosion" => Shape.nullable(Shape.one_of(*Time::Condition::LEVELS)), "brittle" => Shape.nullable(Shape.boolean),
+                                 "bodged" => Shape.boolean, "lives" => Shape.nullable(Shape.string(max: 120, empty: true)), "wells" => Shape.map(Shape.one_of(*Time::Condition::WELLS), max: 32)
+                               })
+      moment = Shape.nullable(Shape.string(max: 16, pattern: /\A20\d\d-(0\d|1[0-2])-[0-3]\dT([01]\d|2[0-3]):[0-5]\d\z/))
+      SHAPE = Shape.object(
+        required: { "scopes" => Shape.list(Selection::SHAPE, min: 1, max: MAX_SCOPES), "active" => Shape.integer(max: MAX_SCOPES - 1) },
+        optional: { "condition" => condition, "history" => known_history, "codes" => Shape.boolean,
+                    "arrival" => Shape.one_of("cold", "warm", "hot"), "drop_off" => moment, "promised" => moment, "note" => Shape.string(max: 2000, empty: true) }
+      )
+
+      # The first content of a quote for a vehicle.
+      def self.start
+        { "scopes" => [{ "name" => "", "cylinders" => [], "works" => %w[plug coil], "extras" => [] }], "active" => 0,
+          "condition" => {}, "history" => {}, "codes" => false, "note" => "" }
+      end
+
+      # What of a content fits an engine, for a quote that moves to another revision of its engine.
+      # @return [Array(Hash, Array<String>)] the content without what the engine lacks, and what was dropped
+      def self.fit(hash, engine)
+        dropped = []
+        scopes = hash["scopes"].map { |scope| Selection.fit(engine, scope, dropped) }
+        condition = hash["condition"] || {}
+        wells = (condition["wells"] || {}).select { |number, _state| engine.cylinders.any? { |c| c.number.to_s == number } }
+        condition = condition.merge("wells" => wells) if condition["wells"]
+        [hash.merge("scopes" => scopes, "condition" => condition), dropped.uniq]
+      end
+
+      attr_reader :assumed, :condition, :history
+
+      # @param hash [Hash] checked against SHAPE here
+      # @param vehicle [Hash] "odometer_km", "plugs_changed_km", "plugs_changed_years", "compound_used", "age_years",
+      #   "corrosion"; nil where unknown
+      # @param house [House::Settings] of the shop
+      # @raise [InvalidInput]
+      def initialize(hash, engine:, vehicle:, house: House::Settings.defaults, path: "/content")
+        SHAPE.check!(hash, what: "quote", code: "invalid_quote", path: path)
+        @hash = hash
+        @engine = engine
+        @vehicle = vehicle
+        @house = house
+        @assumed = []
+        @selections = hash["scopes"].each_with_index.map { |scope, i| Selection.new(engine, scope, path: "#{path}/scopes/#{i}") }
+        @condition = resolve_condition
+        @history = resolve_history
+        freeze
+      end
+
+      # How the engine arrives; decides the cooling.
+      def arrival = @hash["arrival"] || "cold"
+
+      # @return [Slots::ReadyTime::Moment, nil] the shop's wall clock, nil when not said
+      def drop_off = moment("drop_off")
+      def promised = moment("promised")
+
+      # Index of the scope on the page.
+      def active = [@hash["active"].to_i, @selections.size - 1].min
+
+      def scopes = @hash["scopes"]
+
+      # @return [Selection]
+      def selection(index) = @selections.fetch(index)
+
+      # The estimate request of one scope, without its targets; engine and catalog are handed over built.
+      # @param equipment [Array<String>] what the shop owns
+      def request(index, equipment: [])
+        scope = scopes[index]
+        { "format" => "nimble-ledger.estimate-request", "version" => 1, "engine" => {}, "equipment" => equipment,
+          "condition" => condition, "history" => history, "soak" => scope["soak"] || "none", "codes" => @hash["codes"] || false,
+          "pins" => scope["pins"] || {}, **adjustments(@selections.fetch(index)) }
+      end
+
+      private
+
+      # What the advisor changed by hand.
+      def adjustments(selection) = { "override" => selection.override, "discount" => selection.discount }.compact
+
+      def moment(key) = @hash[key] && Slots::ReadyTime::Moment.parse(@hash[key], path: "/content/#{key}")
+
+      def resolve_condition
+        given = @hash["condition"] || {}
+        settings = @house.with(@engine.house_overrides)
+        old = (@vehicle["age_years"] || 0) > settings["brittle_age_years"]
+        { "corrosion" => given["corrosion"] || @vehicle["corrosion"] || "none",
+          "brittle" => given["brittle"].nil? ? (@engine.hot_valley? || old) : given["brittle"],
+          "bodged" => given["bodged"] || false, "wells" => given["wells"] || {} }
+      end
+
+      # Unknown: never changed, so reading 0 and as many years as the vehicle is old; compound not used.
+      def resolve_history
+        { "odometer_km" => known("odometer_km") { (@vehicle["age_years"] || 10) * KM_PER_YEAR },
+          "plugs_changed_km" => known("plugs_changed_km") { 0 },
+          "plugs_changed_years" => known("plugs_changed_years") { @vehicle["age_years"] || 10 },
+          "compound_used" => known("compound_used") { false } }
+      end
+
+      def known(key)
+        given = (@hash["history"] || {})[key]
+        given = @vehicle[key] if given.nil?
+        return given unless given.nil?
+
+        @assumed << key
+        yield
+      end
+    end
+  end
+end

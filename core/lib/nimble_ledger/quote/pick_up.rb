@@ -1,0 +1,41 @@
+# frozen_string_literal: true
+
+module NimbleLedger
+  module Quote
+    # When the car of a quote is ready (model.md section 5, "Ready time"): cooling, waits and hands-on time at p80, on the
+    # shop's wall clock. Two people at once take the clock time of one.
+    class PickUp
+      AT = 0.8
+
+      # @param drop_off [Slots::ReadyTime::Moment]
+      # @param arrival ["cold", "warm", "hot"]
+      def initialize(engine, drop_off:, arrival:, house:)
+        @slots = Slots::ReadyTime.from(house["opening_hours"])
+        @cooling = Slots::ReadyTime.cooling(engine, arrival, house)
+        @drop_off = drop_off
+        freeze
+      end
+
+      attr_reader :cooling
+
+      # @param plan [Access::Plan]
+      # @param extra [Array(Float, Float)] mean and variance of trouble, minutes
+      # @param cure [Numeric] waiting minutes it brings
+      # @return [Slots::ReadyTime::Moment]
+      def ready(plan, extra: [0, 0], cure: 0)
+        minutes = @cooling + plan.wait_minutes + cure + (plan.job.total.plus(*extra).quantile(AT) * clock_share(plan))
+        @slots.ready(@drop_off, minutes, before_night: plan.overnight? ? before_night(plan) : nil)
+      end
+
+      private
+
+      def clock_share(plan)
+        labor = plan.job.total.mean
+        labor.positive? ? plan.job.tasks.sum { |task| task.points.mean } / labor : 1
+      end
+
+      # Everything off and the soak applied.
+      def before_night(plan) = @cooling + plan.job.minutes("remove", "soak")
+    end
+  end
+end

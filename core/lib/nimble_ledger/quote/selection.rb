@@ -1,0 +1,98 @@
+# frozen_string_literal: true
+
+module NimbleLedger
+  module Quote
+    # What the advisor has chosen in one scope: cylinders, kinds of work, and extras. Turns into targets.
+    class Selection
+      SHAPE = Shape.object(
+        required: { "cylinders" => Shape.list(Shape.integer(min: 1, max: 99), max: 32, unique: true),
+                    "works" => Shape.list(Shape.one_of(*Profile::WORKS), max: 10, unique: true) },
+        optional: {
+          "name" => Shape.string(max: 80, empty: true), "extras" => Shape.list(Shape.string(max: 80), max: 64, unique: true),
+          "soak" => Shape.one_of(*Profile::SOAKS),
+          "hours" => Shape.object(required: Estimate::Override::SHAPE.required.merge("targets" => Shape.list(Shape.string(max: 80), min: 1, max: Profile::MAX_TARGETS, unique: true))),
+          "discount" => Shape.object(required: { "cents" => Shape.integer(min: 1, max: 100_000_000), "label" => Shape.string(max: 80) }),
+          "pins" => Shape.object(optional: { "ways" => Shape.map(Shape.string(max: 80), max: 64),
+                                             "choices" => Shape.map(
+                                               Shape.either(Shape.string(max: 80), Shape.list(Shape.string(max: 80), min: 1, max: 12), say: "a step id or a list of them"), max: 64
+                                             ) })
+        }
+      )
+
+      # A scope without the cylinders, extras, soak, hours and pins an engine lacks; what goes is named in `dropped`.
+      # @return [Hash]
+      def self.fit(engine, scope, dropped)
+        numbers = engine.cylinders.map(&:number)
+        kept = scope.merge("cylinders" => keep(scope["cylinders"], dropped) { |n| numbers.include?(n.to_i) ? nil : "cylinder #{n}" })
+        kept["extras"] = keep(scope["extras"], dropped) { |id| engine.target(id) ? nil : id } if scope["extras"]
+        kept.delete("soak") && (dropped << "the soak") unless [nil, "none", *engine.soaks].include?(scope["soak"])
+        kept.delete("hours") && (dropped << "the hours set by hand") unless scope["hours"].nil? || scope["hours"]["targets"].all? { |id| engine.target(id) }
+        begin
+          Access::Pins.new(engine, scope["pins"])
+        rescue InvalidInput
+          kept.delete("pins")
+          dropped << "the pinned routes"
+        end
+        kept
+      end
+
+      def self.keep(list, dropped)
+        list.reject { |item| yield(item).tap { |name| dropped << name if name } }
+      end
+      private_class_method :keep
+
+      attr_reader :cylinders, :works, :extras, :discount
+
+      # @param hash [Hash] fitting SHAPE
+      # @raise [InvalidInput] for a cylinder or extra the engine does not have
+      def initialize(engine, hash, path: "")
+        @engine = engine
+        @cylinders = hash["cylinders"].map(&:to_i)
+        @works = hash["works"]
+        @extras = hash["extras"] || []
+        @hours = hash["hours"]
+        @discount = hash["discount"]
+        refuse_unknown(path)
+        freeze
+      end
+
+      # @return [Array<Profile::Target>] in file order; empty while nothing is chosen
+      def targets
+        @engine.targets.select { |target| extras.include?(target.id) || covers?(target, cylinders) }
+      end
+
+      # Targets of the chosen work on one cylinder alone.
+      def targets_on(number, with: works) = @engine.targets.select { |target| with.include?(target.work) && target.cylinders.include?(number) }
+
+      # The advisor's own hours, in force while the scope holds what they were set for.
+      # @return [Hash, nil] an estimate request's "override"
+      def override = for_these_targets? ? @hours.slice("by_hours", "reason") : nil
+
+      # Hours set for other work than the scope now holds: kept, not used.
+      # @return [Hash, nil] "by_hours", "reason"
+      def set_aside = @hours && !for_these_targets? ? @hours.slice("by_hours", "reason") : nil
+
+      # The kinds of work this engine offers on cylinders, in the order of the trade.
+      def self.works_of(engine) = (Profile::WORKS - ["other"]).select { |work| engine.targets.any? { |t| t.work == work && t.cylinders.any? } }
+
+      # Targets that serve no cylinder: offered by name.
+      def self.extras_of(engine) = engine.targets.select { |target| target.work == "other" || target.cylinders.empty? }
+
+      private
+
+      def for_these_targets? = !@hours.nil? && @hours["targets"].sort == targets.map(&:id).sort
+
+      def covers?(target, numbers) = works.include?(target.work) && target.cylinders.any? { |n| numbers.include?(n) }
+
+      def refuse_unknown(path)
+        known = @engine.cylinders.map(&:number)
+        cylinders.each_with_index { |n, i| refuse("#{path}/cylinders/#{i}", "names cylinder #{n}, which #{@engine.code} does not have") unless known.include?(n) }
+        extras.each_with_index { |id, i| refuse("#{path}/extras/#{i}", "names #{id}, which #{@engine.code} does not offer") unless @engine.target(id) }
+      end
+
+      def refuse(path, message)
+        raise InvalidInput.new("The scope has a fault: #{path} #{message}.", details: [{ "path" => path, "message" => message }])
+      end
+    end
+  end
+end

@@ -1,0 +1,145 @@
+# frozen_string_literal: true
+
+module NimbleLedger
+  module Quote
+    # Everything one scope of the Quote page shows, computed from the resolved request: the drawing, the layers, the
+    # descent, the spread, the ledger lines, the explanation. The interface draws it and computes nothing.
+    class Sheet
+      # When the car comes (Slots::ReadyTime::Moment), how warm ("cold", "warm", "hot"), and what was promised (Moment or nil).
+      Visit = Struct.new(:drop_off, :arrival, :promised)
+
+      SHOWN = %w[title layers descent compare spread explanation cautions reach trouble ready parts quoted_share].freeze
+
+      attr_reader :answer, :reach, :engine
+
+      # @param selection [Selection]
+      # @param resolved [Hash] an estimate request without targets: house, condition, history, equipment, pins, soak
+      # @param engine [Profile::Engine]
+      # @param catalog [Parts::Catalog, nil]
+      # @param base [House::Settings]
+      # @param visit [Visit, nil] nil leaves ready times out
+      # @param keep [Proc] given what a planner depends on beside engine and house, and a block that makes one: may hand out one made before
+      def initialize(selection, resolved, engine:, catalog: nil, base: House::Settings.defaults, visit: nil, compare_soaks: true, keep: ->(_key, &build) { build.call })
+        @compare_soaks = compare_soaks
+        @selection = selection
+        @engine = engine
+        @targets = selection.targets
+        request = resolved.merge("targets" => @targets.empty? ? [engine.targets.first.id] : request_targets)
+        @request = Estimate::Request.build(request, engine: engine, catalog: catalog, base: base)
+        @promised = visit&.promised
+        @pick_up = visit && PickUp.new(engine, drop_off: visit.drop_off, arrival: visit.arrival, house: @request.house)
+        @planner = keep.call([resolved["condition"], @request.equipment, @request.pins.to_h]) { new_planner }
+        compute
+        @reach = Picture::Reach.new(engine, soundings, job: answer&.plan)
+      end
+
+      # The strokes of a plan, for drawing it or laying another over it.
+      # @param plan [Access::Plan]
+      def self.descent(plan)
+        picture = Picture::Descent.new(plan)
+        { "length_minutes" => picture.length, "levels" => picture.levels,
+          "strokes" => picture.strokes.map { |stroke| stroke.to_h.compact.transform_keys(&:to_s) } }
+      end
+
+      # The problem that keeps the job from being planned, if any.
+      attr_reader :problem
+
+      def request_targets = @targets.map(&:id)
+
+      # "Plug and coil 5, throttle clean": what the scope is, in a line.
+      def title
+        numbers = @selection.cylinders.sort
+        parts = numbers.empty? || @selection.works.empty? ? [] : [Words.work_on(@selection.works, numbers)]
+        (parts + @selection.extras.map { |id| @engine.target(id).label }).join(", ")
+      end
+
+      # Other work on the same car, on a day of its own; what was set by hand for this scope does not touch it.
+      # @param targets [Array<Profile::Target>]
+      # @return [Estimate::Answer, nil] nil when there is nothing to do, or no way to do it
+      def alone(targets)
+        targets.empty? ? nil : Estimate::Answer.new(@request, targets: targets, planner: @planner, override: nil, discount: nil)
+      rescue ImpossiblePlan
+        nil
+      end
+
+      # @return [Risk::Trouble, nil] nil without a job, a history or a price
+      def trouble = answer && (@trouble ||= Risk::Trouble.for(answer))
+
+      # @return [Slots::ReadyTime::Moment, nil] when the car is ready, without removal trouble
+      def ready = answer && @pick_up&.ready(answer.plan)
+
+      # @return [Hash] see formats/openapi.json, Sheet
+      def to_h
+        { "rules" => Estimate::Answer::RULES, "reach" => chart.reach_section, "layers" => chart.layers, "offers" => offers, "title" => title }.merge(job_sections)
+      end
+
+      # What a saved revision keeps of the page, so that it can be shown and printed again as it was.
+      # @return [Hash] the sections of SHOWN that there are
+      def shown = to_h.slice(*SHOWN)
+
+      private
+
+      def new_planner
+        graph = Access::Graph.new(@engine, condition: @request.condition, equipment: @request.equipment, pins: @request.pins)
+        Access::Planner.new(graph, house: @request.house)
+      end
+
+      def chart = @chart ||= Chart.new(reach, answer, condition: @request.condition, chosen: @selection.cylinders)
+
+      # Each cylinder's own job with the work now chosen, plugs while none is.
+      def soundings
+        works = @selection.works.empty? ? ["plug"] : @selection.works
+        @engine.cylinders.to_h { |cylinder| [cylinder.number, alone(@selection.targets_on(cylinder.number, with: works))] }
+      end
+
+      def compute
+        @answer = @targets.empty? ? nil : Estimate::Answer.new(@request, targets: @targets, planner: @planner)
+      rescue ImpossiblePlan => e
+        @problem = e
+      end
+
+      def job_sections
+        return { "problem" => problem&.to_h&.fetch("error") } unless answer
+
+        explanation = Explanation.new(answer, reach, @selection.works)
+        JobSection.new(answer, reach, @selection.works).to_h.merge(
+          "compare" => compare, "spread" => spread, "explanation" => { "short" => explanation.short, "long" => explanation.long },
+          "quoted_share" => answer.quoted_share, "set_aside" => @selection.set_aside
+        ).merge(trouble_sections)
+      end
+
+      def trouble_sections
+        return {} unless @pick_up
+
+        about = { "ready" => ready.to_s, "cooling_minutes" => @pick_up.cooling }
+        return about unless trouble
+
+        about.merge("trouble" => TroubleSection.new(trouble, @pick_up, with_soak: method(:with_soak).to_proc, promised: @promised,
+                                                      compare_soaks: @compare_soaks).to_h)
+      end
+
+      # The same job with another soak: same plan, other minutes and odds.
+      def with_soak(protocol) = Risk::Trouble.new(answer.with_soak(protocol))
+
+      # What the advisor may choose on this engine.
+      def offers
+        { "works" => Selection.works_of(@engine), "extras" => Selection.extras_of(@engine).map { |t| { "id" => t.id, "label" => t.label } } }
+      end
+
+      # The same work where it is clearly easier, to lay over the descent.
+      def compare
+        return nil unless @selection.cylinders.size == 1 && answer.targets.size == @selection.targets_on(@selection.cylinders.first).size
+
+        number, hours = reach.soundings.reject { |n, h| h.nil? || n == @selection.cylinders.first }.min_by { |n, h| [h, n] }
+        return nil unless number && hours <= (answer.plan.job.quoted_tenths / 10.0) - 0.3
+
+        { "label" => "number #{number}", "descent" => Sheet.descent(reach.plans[number]) }
+      end
+
+      def spread
+        picture = Picture::Spread.new(answer.plan.job.total)
+        { "low" => picture.low, "high" => picture.high, "curve" => picture.curve }
+      end
+    end
+  end
+end

@@ -1,0 +1,92 @@
+# frozen_string_literal: true
+
+module NimbleLedger
+  module Risk
+    # What trouble would cost, agreed beforehand (model.md section 5): "1 plug breaks: +h, +$", and the total not to be
+    # exceeded without calling. Stubborn plugs are never billed extra.
+    class Allowance
+      Row = Struct.new(:broken, :chance, :extra_tenths, :extra_cents, :cure_minutes, :mean_minutes)
+      COVER = 0.99
+
+      # @param plan [Access::Plan]
+      # @param space [OutcomeSpace]
+      # @param broken_counts [Array<Float>] exact
+      # @param price [Price::Lines]
+      # @param by_tenths [Integer] what the advisor's override adds to every figure of hours
+      def initialize(plan, space, broken_counts, price, house:, by_tenths: 0)
+        @plan = plan
+        @space = space
+        @broken_counts = broken_counts
+        @price = price
+        @house = house
+        @by_tenths = by_tenths
+        @totals = {}
+        @billed = {}
+        freeze
+      end
+
+      # One row for each number of broken plugs, up to the count covering 99 of 100 jobs.
+      # @return [Array<Row>] cents and tenths beyond the quote
+      def rows
+        covered = @broken_counts.first
+        (1...@broken_counts.size).each_with_object([]) do |broken, list|
+          break list if covered >= COVER && list.any?
+
+          covered += @broken_counts[broken]
+          list << row(broken) if @broken_counts[broken].positive?
+        end
+      end
+
+      # @return [Integer] cents: outcomes ranked by price, the first whose cumulative chance reaches the house share, and
+      #   never less than the house margin above the quote
+      def not_above_cents
+        ranked = billed.map { |outcome, chance| [price_of(outcome), chance] }.sort
+        reached = 0.0
+        limit = ranked.find { |_cents, chance| (reached += chance) >= @house["call_share"] - 1e-9 } || ranked.last
+        [limit.first, Price::Money.round(@price.total_cents * (1 + ThreePoints.exact(@house["call_margin"])))].max
+      end
+
+      # @return [Float] cents: what the job costs on average, troubles included
+      def expected_cents = billed.sum(0.0) { |outcome, chance| chance * price_of(outcome) }
+
+      # Waiting for adhesive: once when broken plugs are filled together, for each when one at a time.
+      def cure_minutes(broken)
+        return 0 unless broken.positive? && @plan.engine.plug("construction") == "multi-piece"
+
+        @house["cure_minutes"] * (@plan.order_of_work == "all-out" ? 1 : broken)
+      end
+
+      # @return [Integer] cents of the whole job when this happens
+      def price_of(outcome)
+        tenths = tenths_of(outcome)
+        cents = outcome.parts_cents.round + (outcome.broken.positive? ? @house["extraction_kit_cents"] : 0)
+        @totals[[tenths, cents]] ||= @price.total_with(tenths, cents)
+      end
+
+      private
+
+      # What is billed alike, once: outcomes that differ in stubborn plugs only, with their chance together.
+      # @return [Array<[OutcomeSpace::Outcome, Float]>]
+      def billed
+        @billed[:alike] ||= @space.likely.group_by { |outcome| [outcome.billed_mean.round(9), outcome.billed_variance.round(9), outcome.parts_cents.round(6), outcome.broken.positive?] }
+                                  .values.map { |alike| [alike.first, alike.sum(0.0, &:chance)] }
+      end
+
+      # Billed hours of the whole job when this happens.
+      def tenths_of(outcome) = billed_tenths(Time::Job.quoted_tenths(@plan.job.total.plus(outcome.billed_mean, outcome.billed_variance), house: @house))
+
+      def billed_tenths(computed) = [computed + @by_tenths, 0].max
+
+      # Exactly so many break and nothing else happens.
+      def row(broken)
+        same = @space.only_broken(broken)
+        chance = same.sum(0.0, &:chance)
+        mean = chance.zero? ? 0.0 : same.sum { |outcome| outcome.chance * outcome.mean } / chance
+        likeliest = same.max_by(&:chance)
+        cents = likeliest ? price_of(likeliest) - @price.total_cents : 0
+        tenths = likeliest ? tenths_of(likeliest) - billed_tenths(@plan.job.quoted_tenths) : 0
+        Row.new(broken, @broken_counts[broken], tenths, cents, cure_minutes(broken), mean)
+      end
+    end
+  end
+end

@@ -1,0 +1,38 @@
+# frozen_string_literal: true
+
+module NimbleLedger
+  module Risk
+    # Mishaps of the steps in a plan (model.md section 5): independent events, odds moved by brittle connectors and rust.
+    module Mishaps
+      Mishap = Struct.new(:step, :what, :chance, :minutes, :parts)
+
+      module_function
+
+      # @param plan [Access::Plan]
+      # @return [Array<Mishap>] in removal order; chance 0..1, minutes as ThreePoints
+      def of(plan, condition:, house:)
+        plan.steps.flat_map do |step|
+          factor = odds_factor(step, condition, house)
+          step.mishaps.map do |m|
+            parts = (m["parts"] || []).map { |part| part.is_a?(Hash) ? part : { "part" => part, "quantity" => 1 } }
+            Mishap.new(step.id, m["what"], shift(m["chance"], factor), ThreePoints.from(m["minutes"]), parts)
+          end
+        end
+      end
+
+      def odds_factor(step, condition, house)
+        factor = 1.0
+        factor *= house["mishap_brittle_factor"] if step.brittle? && condition.brittle?
+        factor *= house["mishap_rust_factor"][condition.corrosion] if step.rust_prone?
+        factor
+      end
+
+      def shift(chance, factor)
+        return chance.to_f if chance.zero? || chance == 1 || factor == 1
+
+        odds = chance / (1.0 - chance) * factor
+        odds / (1 + odds)
+      end
+    end
+  end
+end

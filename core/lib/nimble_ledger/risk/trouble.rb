@@ -1,0 +1,50 @@
+# frozen_string_literal: true
+
+module NimbleLedger
+  module Risk
+    # One job's troubles, priced: the outcome space, the time with troubles in it, and the allowance (model.md section 5).
+    class Trouble
+      attr_reader :answer, :outcomes, :space
+
+      # @param answer [Estimate::Answer] with history and catalog
+      def initialize(answer)
+        @answer = answer
+        @house = answer.request.house
+        @outcomes = answer.outcomes
+        @space = OutcomeSpace.new(@outcomes, house: @house, mishap_cents: method(:mishap_cents).to_proc)
+      end
+
+      # Whether the answer knows enough: a history, a construction, a price.
+      def self.for(answer) = answer.outcomes && answer.price ? new(answer) : nil
+
+      def plan = answer.plan
+      def price = answer.price
+      def mixture = @mixture ||= Mixture.new(plan.job.total, space.likely)
+      def allowance = @allowance ||= Allowance.new(plan, space, outcomes.broken_counts, price, house: @house, by_tenths: answer.override_tenths)
+
+      # Chance that extraction fails on one or more broken plugs: a call and a separate quote, never a line.
+      def extraction_fails
+        fails = @house["extraction_fails"]
+        outcomes.broken_counts.each_with_index.sum(0.0) { |chance, broken| chance * (1 - ((1 - fails)**broken)) }
+      end
+
+      # What to have on the shelf before a break-prone engine is started: [label, quantity].
+      def on_the_shelf
+        sets = outcomes.broken_counts.size - 1
+        likely = (1..sets).find { |k| outcomes.broken_counts.first(k + 1).sum >= 0.99 } || sets
+        return [] unless 1 - outcomes.broken_counts.first >= 0.02
+
+        [["Extraction kit", 1], ["Extraction set", likely], ["Thread insert", 1]]
+      end
+
+      private
+
+      def mishap_cents(mishap)
+        mishap.parts.sum do |part|
+          cost = answer.request.catalog.cost(part["part"])
+          cost ? Price::Markup.selling_price(cost, @house["markup"]) * part["quantity"].to_i : 0
+        end
+      end
+    end
+  end
+end

@@ -1,0 +1,130 @@
+# frozen_string_literal: true
+
+module NimbleLedger
+  # Single values: text, numbers, true or false, fixed words, three-point times.
+  class Shape
+    # Text: valid UTF-8, no control characters other than tab and line ends.
+    class Text < Shape
+      CONTROL = /[\u0000-\u0008\u000B\u000C\u000E-\u001F\u007F]/
+
+      def initialize(max, empty, pattern)
+        super()
+        @max = max
+        @empty = empty
+        @pattern = pattern
+      end
+
+      def check(value, path, faults)
+        return faults.add(path, "must be text, not #{Shape.kind(value)}") unless value.is_a?(String)
+        return faults.add(path, "must not be empty") if !@empty && value.strip.empty?
+        return faults.add(path, "is longer than #{@max} characters") if value.length > @max
+        return faults.add(path, "contains a control character") if value.match?(CONTROL)
+
+        faults.add(path, "is not in the expected form") if @pattern && !value.match?(@pattern)
+      end
+
+      def schema
+        { "type" => "string", "maxLength" => @max }.tap do |schema|
+          schema["minLength"] = 1 unless @empty
+          schema["pattern"] = @pattern.source.gsub("\\A", "^").gsub("\\z", "$") if @pattern
+        end
+      end
+    end
+
+    # Number: finite, within limits; refused, never clamped.
+    class Number < Shape
+      def initialize(min, max, above)
+        super()
+        @min = min
+        @max = max
+        @above = above
+      end
+
+      def check(value, path, faults)
+        return faults.add(path, "must be a number, not #{Shape.kind(value)}") unless value.is_a?(Numeric)
+        return faults.add(path, "must be a finite number") if value.is_a?(Float) && !value.finite?
+        return faults.add(path, "must be above #{@above}") if @above && value <= @above
+
+        faults.add(path, "must not be below #{@min}") if @min && value < @min
+        faults.add(path, "must not be above #{@max}") if value > @max
+      end
+
+      def schema
+        { "type" => "number", "maximum" => @max }.tap do |schema|
+          @above ? schema["exclusiveMinimum"] = @above : schema["minimum"] = @min
+        end
+      end
+    end
+
+    # Whole number (2.0 counts as 2).
+    class Whole < Shape
+      def initialize(min, max)
+        super()
+        @min = min
+        @max = max
+      end
+
+      def check(value, path, faults)
+        return faults.add(path, "must be a whole number, not #{Shape.kind(value)}") unless value.is_a?(Numeric)
+        return faults.add(path, "must be a whole number") unless value.is_a?(Integer) || (value.finite? && value % 1 == 0)
+
+        faults.add(path, "must not be below #{@min}") if value < @min
+        faults.add(path, "must not be above #{@max}") if value > @max
+      end
+
+      def schema = { "type" => "integer", "minimum" => @min, "maximum" => @max }
+    end
+
+    # true or false
+    class Truth < Shape
+      def check(value, path, faults)
+        faults.add(path, "must be true or false, not #{Shape.kind(value)}") unless [true, false].include?(value)
+      end
+
+      def schema = { "type" => "boolean" }
+    end
+
+    # One of a few fixed values.
+    class Words < Shape
+      def initialize(words)
+        super()
+        @words = words
+      end
+
+      def check(value, path, faults)
+        return if @words.include?(value)
+
+        faults.add(path, @words.size == 1 ? "must be #{@words.first}" : "must be one of: #{@words.join(", ")}")
+      end
+
+      def schema = @words.size == 1 ? { "const" => @words.first } : { "enum" => @words }
+    end
+
+    # [low, likely, high], low <= likely <= high, none negative (model.md section 3).
+    class Triple < Shape
+      NAMES = %w[low likely high].freeze
+
+      def initialize(max)
+        super()
+        @number = Number.new(0, max, nil)
+      end
+
+      def check(value, path, faults)
+        return faults.add(path, "must be [low, likely, high], not #{Shape.kind(value)}") unless value.is_a?(Array)
+        return faults.add(path, "must be three numbers: [low, likely, high]") unless value.size == 3
+
+        found = value.each_with_index.flat_map { |number, i| @number.faults(number, "#{path}/#{i}") }
+        return found.each { |fault| faults.add(fault["path"], fault["message"]) } unless found.empty?
+
+        value.each_cons(2).with_index do |(a, b), i|
+          faults.add(path, "#{NAMES[i]} (#{a}) is above #{NAMES[i + 1]} (#{b})") if a > b
+        end
+      end
+
+      def schema
+        { "type" => "array", "items" => @number.schema, "minItems" => 3, "maxItems" => 3,
+          "description" => "[low, likely, high]" }
+      end
+    end
+  end
+end

@@ -1,0 +1,52 @@
+# frozen_string_literal: true
+
+module NimbleLedger
+  # A time in minutes as three points, low <= likely <= high (model.md section 3).
+  class ThreePoints
+    attr_reader :low, :likely, :high
+
+    # @raise [ArgumentError] when the points are not finite, negative or out of order
+    def initialize(low, likely, high)
+      unless [low, likely, high].all? { |x| x.is_a?(Numeric) && x.finite? } && low >= 0 && low <= likely && likely <= high
+        raise ArgumentError, "three points must be finite and 0 <= low <= likely <= high, got #{[low, likely, high]}"
+      end
+
+      @low = low
+      @likely = likely
+      @high = high
+      freeze
+    end
+
+    def self.from(list) = new(*list)
+
+    # A single figure of the house, spread by low = 0.7x and high = 1.5x (model.md section 4).
+    def self.around(minutes) = new(minutes * 0.7, minutes, minutes * 1.5)
+
+    # Minutes known exactly: no spread.
+    def self.exactly(minutes) = new(minutes, minutes, minutes)
+
+    # @return [Float] minutes
+    def mean = (low + (4 * likely) + high) / 6.0
+
+    # @return [Float] minutes
+    def sd = (high - low) / 6.0
+
+    def variance = sd**2
+
+    # The mean as an exact fraction of the decimals as they were written, for comparing plans without rounding.
+    def exact_mean
+      (ThreePoints.exact(low) + (4 * ThreePoints.exact(likely)) + ThreePoints.exact(high)) / 6
+    end
+
+    def *(other) = other == 1 ? self : ThreePoints.new(low * other, likely * other, high * other)
+
+    def to_a = [low, likely, high]
+
+    def ==(other) = other.is_a?(ThreePoints) && to_a == other.to_a
+    def eql?(other) = other.is_a?(ThreePoints) && to_a.eql?(other.to_a)
+    def hash = to_a.hash
+
+    # @return [Rational] the decimal a number was written as ("0.1" is one tenth, not its binary neighbor)
+    def self.exact(number) = number.is_a?(Float) ? number.to_s.to_r : number.to_r
+  end
+end

@@ -1,0 +1,60 @@
+# frozen_string_literal: true
+
+module NimbleLedger
+  module Time
+    # What the car's state does to the minutes (model.md section 3). Multipliers multiply.
+    class Condition
+      LEVELS = %w[none light heavy].freeze
+      WELLS = %w[dry wet rusted].freeze
+      SOURCE = "house setting"
+
+      attr_reader :corrosion, :wells
+
+      # @param hash [Hash, nil] {"corrosion", "brittle", "bodged", "wells"}; omitted means none or false
+      def initialize(hash, house)
+        hash ||= {}
+        @corrosion = hash["corrosion"] || "none"
+        @brittle = hash["brittle"] || false
+        @bodged = hash["bodged"] || false
+        @wells = hash["wells"] || {}
+        @house = house
+        @rust = { remove: house["corrosion_remove"][@corrosion], refit: house["corrosion_refit"][@corrosion] }
+        freeze
+      end
+
+      def brittle? = @brittle
+      def bodged? = @bodged
+
+      # @return [Numeric] the multiplier on removing a step
+      def remove_factor(step) = product(remove_reasons(step))
+
+      def refit_factor(step) = product(refit_reasons(step))
+
+      # @return [Numeric] the multiplier on a target's own minutes
+      def target_factor = @bodged ? @house["bodge_factor"] : 1
+
+      # The multipliers in force, why, and where the figure is from: [[label, factor, source], ...], for "why?".
+      def remove_reasons(step)
+        reasons = []
+        reasons << ["#{@corrosion} rust", @rust[:remove], SOURCE] if step.rust_prone? && @corrosion != "none"
+        reasons << ["brittle connectors", @house["brittle_factor"], SOURCE] if step.brittle? && @brittle
+        reasons << ["earlier bodge", @house["bodge_factor"], SOURCE] if @bodged
+        reasons
+      end
+
+      def refit_reasons(step)
+        reasons = []
+        reasons << ["#{@corrosion} rust", @rust[:refit], SOURCE] if step.rust_prone? && @corrosion != "none"
+        reasons << ["earlier bodge", @house["bodge_factor"], SOURCE] if @bodged
+        reasons
+      end
+
+      # A product of decimals as an exact fraction, so that equal plans compare equal (model.md section 2, ties).
+      def self.exact(reasons) = reasons.reduce(Rational(1)) { |all, (_why, factor)| all * ThreePoints.exact(factor) }
+
+      private
+
+      def product(reasons) = reasons.reduce(1) { |all, (_why, factor)| all * factor }
+    end
+  end
+end

@@ -1,0 +1,82 @@
+# frozen_string_literal: true
+
+module NimbleLedger
+  module Time
+    # One task of the job: a label, a kind (remove, work, refit, closing, soak, house), its points and how many people.
+    Task = Struct.new(:kind, :ref, :label, :points, :people, :reasons) do
+      def mean = points.mean * people
+      def variance = points.variance * people * people
+    end
+
+    # All tasks of a plan and the hours they come to (model.md sections 3 and 4).
+    class Job
+      LABELS = { "receive" => "Receive and protect", "cold_check" => "Engine cold check",
+                 "leak_check" => "Start, idle, leak check", "road_test" => "Road test under load",
+                 "battery" => "Battery off and on", "scan_clear" => "Scan and clear codes" }.freeze
+
+      attr_reader :tasks, :total
+
+      # @param steps [Array<Profile::Step>] in removal order
+      # @param work [Array<[Profile::Target, Profile::Way]>]
+      # @param soak [String] protocol name
+      # @param codes [Boolean] whether the car came with fault codes
+      def initialize(steps, work, condition:, house:, soak: "none", codes: false)
+        @condition = condition
+        @house = house
+        @tasks = step_tasks(steps) + work_tasks(work, soak) + house_tasks(steps, codes)
+        @total = Total.of(@tasks, house["common_variation"])
+        freeze
+      end
+
+      # @return [Float] mean minutes of all tasks of these kinds
+      def minutes(*kinds) = tasks.sum(0.0) { |task| kinds.include?(task.kind) ? task.mean : 0.0 }
+
+      # Hours not exceeded with probability p.
+      def hours(p) = total.quantile(p) / 60.0
+
+      # @return [Integer] quoted tenths of an hour
+      def quoted_tenths = Job.quoted_tenths(total, house: @house)
+
+      # The house quantile of a total in hours, rounded up to the house increment, not below the house minimum.
+      # @return [Integer] tenths of an hour
+      def self.quoted_tenths(total, house:)
+        increment = (house["increment_hours"] * 10).round
+        least = ceil(house["minimum_hours"] * 10.0, increment)
+        [ceil(total.quantile(house["quantile"]) / 6.0, increment), least].max
+      end
+
+      def self.ceil(tenths, increment) = ((tenths / increment) - 1e-9).ceil * increment
+      private_class_method :ceil
+
+      private
+
+      def step_tasks(steps)
+        steps.flat_map do |step|
+          [Task.new("remove", step.id, step.label, step.remove * @condition.remove_factor(step), step.people, @condition.remove_reasons(step)),
+           Task.new("refit", step.id, step.label, step.refit * @condition.refit_factor(step), step.people, @condition.refit_reasons(step))] +
+            step.closing.map { |c| Task.new("closing", step.id, c["what"], ThreePoints.from(c["minutes"]), 1, []) }
+        end
+      end
+
+      def work_tasks(work, soak)
+        hands_on = @house["soaks"][soak]["hands_on"]
+        work.flat_map do |target, way|
+          reasons = way.factor == 1 ? [] : [["reach #{way.id}", way.factor, "engine profile"]]
+          reasons << ["earlier bodge", @house["bodge_factor"], Condition::SOURCE] if @condition.bodged?
+          points = target.minutes * way.factor * @condition.target_factor
+          tasks = [Task.new("work", target.id, target.label, points, 1, reasons)]
+          next tasks unless target.plug? && hands_on.positive?
+
+          tasks << Task.new("soak", target.id, "Soak, #{target.label}", ThreePoints.exactly(hands_on * target.plugs), 1, [])
+        end
+      end
+
+      def house_tasks(steps, codes)
+        names = %w[receive cold_check leak_check road_test]
+        names << "battery" if steps.any?(&:battery?)
+        names << "scan_clear" if codes
+        names.map { |name| Task.new("house", name, LABELS[name], ThreePoints.around(@house["house_tasks"][name]), 1, []) }
+      end
+    end
+  end
+end

@@ -1,0 +1,29 @@
+# frozen_string_literal: true
+
+require_relative "../spec_helper"
+
+# Revisions as they were stored under rules 1 (model.md section 7): a frozen request recomputes to the same figures for
+# ever. A change in arithmetic is a new number, and these still hold. The files are not to be written anew.
+RSpec.describe "golden revisions" do
+  Dir[File.join(__dir__, "../fixtures/golden/*.json")].sort.each do |path|
+    stored = JSON.parse(File.read(path))
+
+    it "#{File.basename(path, ".json")} recomputes to the same cents, hours and chances" do
+      again = JSON.parse(JSON.generate(NimbleLedger::Estimate::Answer.new(NimbleLedger::Estimate::Request.build(stored["request"])).to_h))
+      expect(again.keys).to eq(stored["answer"].keys)
+      stored["answer"].each { |section, value| expect(again[section]).to eq(value), section }
+    end
+
+    it "#{File.basename(path, ".json")} keeps its lines, and they sum to its total" do
+      price = stored["answer"]["price"]
+      expect(price["lines"].sum { |line| line["cents"] }).to eq(price["total_cents"])
+    end
+  end
+
+  it "cover a kit, a soak, two people and tax-inclusive prices, all under the rules in force" do
+    all = Dir[File.join(__dir__, "../fixtures/golden/*.json")].map { |path| JSON.parse(File.read(path)) }
+    expect(all.map { |golden| golden["rules"] }.uniq).to eq([NimbleLedger::Estimate::Answer::RULES])
+    expect(all.map { |golden| golden["answer"]["price"] }).to include(a_hash_including("left_over"), a_hash_including("included_tax_cents"))
+    expect(all.map { |golden| golden["answer"]["plan"]["overnight"] }).to include(true, false)
+  end
+end

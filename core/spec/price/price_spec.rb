@@ -1,0 +1,77 @@
+# frozen_string_literal: true
+
+require_relative "../spec_helper"
+
+RSpec.describe NimbleLedger::Price do
+  let(:house) { NimbleLedger::House::Settings.defaults }
+  let(:markup) { NimbleLedger::Price::Markup }
+
+  it "marks a part up by marginal brackets, worked by hand" do
+    brackets = house["markup"]
+    expect(markup.selling_price(1_000, brackets)).to eq(2_000)
+    expect(markup.selling_price(2_000, brackets)).to eq(4_000)
+    expect(markup.selling_price(5_480, brackets)).to eq(4_000 + (3_480 * 1.6))
+    expect(markup.selling_price(50_000, brackets)).to eq(4_000 + 12_800 + 42_000 + 12_500)
+    expect(markup.selling_price(0, brackets)).to eq(0)
+  end
+
+  it "never sells a dearer part cheaper, and never below cost under a list price" do
+    prices = (0..60_000).step(7).map { |cost| markup.selling_price(cost, house["markup"]) }
+    expect(prices).to eq(prices.sort)
+    expect(markup.selling_price(5_000, house["markup"], cap_cents: 6_000)).to eq(6_000)
+    expect(markup.selling_price(5_000, house["markup"], cap_cents: 4_000)).to eq(5_000)
+  end
+
+  it "rounds half up, and spreads an amount without losing a cent" do
+    expect(NimbleLedger::Price::Money.round(Rational(5, 2))).to eq(3)
+    expect(NimbleLedger::Price::Money.spread(100, [1, 1, 1])).to eq([34, 33, 33])
+    500.times do |seed|
+      rng = Random.new(seed)
+      weights = Array.new(rng.rand(1..9)) { rng.rand(1..5_000) }
+      amount = rng.rand(0..20_000)
+      expect(NimbleLedger::Price::Money.spread(amount, weights).sum).to eq(amount)
+    end
+  end
+
+  def answer(targets, **rest) = Engines.answer("LN33", targets, catalog: Engines.catalog, **rest)
+
+  it "prices the rear coil and plug line by line, worked by hand" do
+    price = answer(%w[plug-5 coil-5], house: { "taxes" => [{ "label" => "Tax", "percent" => 7.5, "on" => ["parts"] }] }).to_h["price"]
+    cents = price["lines"].to_h { |line| [line["part"] || line["kind"], line["cents"]] }
+    expect(cents["labor"]).to eq((price["lines"].first["quantity"] * 14_500).round)
+    expect(cents).to include("PLG-0412" => 2_620, "COI-337" => 9_568, "SEA-118" => 890, "SEA-210" => 4_620)
+    expect(cents["supplies"]).to eq([(cents["labor"] * 0.06).round, 3_500].min)
+    expect(cents["tax"]).to eq(((2_620 + 9_568 + 890 + 4_620) * 0.075).round)
+    expect(price["total_cents"]).to eq(price["lines"].sum { |line| line["cents"] })
+  end
+
+  it "takes tax on what is left after a discount spread over its lines" do
+    taxes = [{ "label" => "VAT", "percent" => 20, "on" => %w[labor parts fees] }]
+    plain = answer(["plug-2"], house: { "taxes" => taxes }).price
+    cut = answer(["plug-2"], house: { "taxes" => taxes }, discount: { "cents" => 1_000 }).price
+    net = plain.list.reject { |line| line.kind == "tax" }.sum(&:cents)
+    expect(cut.total_cents).to eq(((net - 1_000) * 1.2).round)
+  end
+
+  it "shows contained tax without adding it when prices include tax" do
+    taxes = [{ "label" => "VAT", "percent" => 20, "on" => %w[labor parts fees] }]
+    price = answer(["plug-2"], house: { "taxes" => taxes, "tax_inclusive" => true }).price
+    expect(price.list.map(&:kind)).not_to include("tax")
+    expect(price.included_tax_cents).to be_within(1).of(price.total_cents / 6.0)
+  end
+
+  it "calls a total incomplete when a part has no price, never zero" do
+    bare = NimbleLedger::Parts::Catalog.build({ "items" => [] })
+    price = Engines.answer("LN33", %w[plug-2], catalog: bare).to_h["price"]
+    expect(price).to include("incomplete" => true)
+    expect(price["missing"].map { |row| row["part"] }).to eq(["PLG-0412"])
+    expect(price["total_cents"]).to be > 0
+  end
+
+  it "buys the seal kit only where it is cheaper, and says what stays in the box" do
+    kit = Engines.answer("BW40", %w[plug-2], catalog: Engines.catalog, pins: { "choices" => { "manifold" => "throttle-aside" } }).to_h["price"]
+    expect(kit["lines"].map { |line| line["part"] }).to include("KIT-221")
+    expect(kit["left_over"]).to eq([{ "part" => "SEA-225", "quantity" => 6 }])
+    expect(kit["lines"].map { |line| line["part"] }).not_to include("SEA-221", "SEA-119")
+  end
+end

@@ -1,0 +1,109 @@
+# frozen_string_literal: true
+
+require_relative "../core/lib/nimble_ledger"
+require_relative "answers"
+
+# The open formats and the API contract, printed from the declarations the program itself checks with. Requests are
+# the core's own shapes; answers are declared in answers.rb. `bin/formats` writes the files beside this one, and a test
+# fails when they are out of date.
+module Contract
+  Shape = NimbleLedger::Shape
+  TITLE = "Nimble Ledger"
+
+  new_vehicle = Shape.object(
+    required: { "plate" => Shape.string(max: 20), "description" => Shape.string(max: 120), "engine_code" => Shape.string(max: 60) },
+    optional: { "year" => Shape.nullable(Shape.integer(min: 1900, max: 2100)), "odometer_km" => Shape.nullable(Shape.integer(max: 10_000_000)),
+                "customer" => Shape.nullable(Shape.object(required: { "name" => Shape.string(max: 120) },
+                                                          optional: { "phone" => Shape.nullable(Shape.string(max: 40, empty: true)) })) }
+  )
+  NEW_VEHICLE = new_vehicle
+  distance = Shape.nullable(Shape.integer(max: 10_000_000))
+  vehicle_history = Shape.object(optional: {
+                                   "odometer_km" => distance, "plugs_changed_km" => distance, "plugs_changed_years" => Shape.nullable(Shape.number(max: 200)),
+                                   "compound_used" => Shape.nullable(Shape.boolean), "corrosion" => Shape.nullable(Shape.one_of("none", "light", "heavy")),
+                                   "lives" => Shape.nullable(Shape.string(max: 120, empty: true)), "plug_fitted" => Shape.nullable(Shape.string(max: 80, empty: true))
+                                 })
+  version = Shape.integer(min: 1, max: 1_000_000_000)
+  REQUESTS = {
+    "NewVehicle" => new_vehicle, "VehicleHistory" => vehicle_history,
+    "NewQuote" => Shape.object(required: { "vehicle_id" => Shape.string(max: 40) }),
+    "Content" => NimbleLedger::Quote::Content::SHAPE,
+    "SaveQuote" => Shape.object(required: { "version" => version }),
+    "Equipment" => Shape.object(required: { "equipment" => Shape.list(Shape.string(max: 80), max: 200, unique: true), "revision" => version }),
+    "SignIn" => Shape.object(required: { "email" => Shape.string(max: 200), "password" => Shape.string(max: 200) })
+  }.freeze
+
+  module_function
+
+  # @return [Hash{String=>Hash}] file name to JSON document
+  def documents
+    { "engine.schema.json" => schema("nimble-ledger.engine", NimbleLedger::Profile::SHAPE),
+      "estimate-request.schema.json" => schema("nimble-ledger.estimate-request", NimbleLedger::Estimate::Request::SHAPE),
+      "estimate.schema.json" => { "$schema" => "https://json-schema.org/draft/2020-12/schema", "title" => "nimble-ledger.estimate" }.merge(Answers::ESTIMATE),
+      "catalog.schema.json" => schema("nimble-ledger.catalog", NimbleLedger::Parts::Catalog::SHAPE),
+      "openapi.json" => openapi }
+  end
+
+  def schema(title, shape) = { "$schema" => "https://json-schema.org/draft/2020-12/schema", "title" => title }.merge(shape.schema)
+
+  def openapi
+    { "openapi" => "3.1.0", "info" => { "title" => TITLE, "version" => "1" }, "paths" => paths,
+      "components" => { "schemas" => REQUESTS.transform_values(&:schema).merge(
+        "StoreDraft" => { "type" => "object", "additionalProperties" => false, "required" => %w[version content],
+                          "properties" => { "version" => { "type" => "integer", "minimum" => 1 }, "content" => ref("Content"),
+                                            "base_revision" => { "type" => "integer", "minimum" => 0 },
+                                            "panel" => { "enum" => %w[layers trouble routes parts beside] } } }
+      ).merge(Answers::SCHEMAS) } }
+  end
+
+  def ref(name) = { "$ref" => "#/components/schemas/#{name}" }
+
+  def paths
+    {
+      "/api/health" => { "get" => operation("Whether the server and its database answer", "Health") },
+      "/api/ping" => { "get" => operation("One round trip to the database", "Ping") },
+      "/api/session" => { "get" => operation("Who is signed in, and the token writes must carry", "Session") },
+      "/api/account/login" => { "post" => operation("Sign in", "SignedIn", body: "SignIn", refused: %w[401 403]) },
+      "/api/account/logout" => { "post" => operation("Sign out", "SignedIn") },
+      "/api/vehicles" => { "get" => operation("Vehicles by plate, owner, phone, engine code", "VehicleList", query: ["search"]),
+                           "post" => operation("Add a vehicle", "Vehicle", body: "NewVehicle", status: "201", refused: %w[404 409]) },
+      "/api/house" => { "get" => operation("House rules and equipment", "House") },
+      "/api/house/equipment" => { "put" => operation("Keep what the shop owns", "House", body: "Equipment", refused: ["409"]) },
+      "/api/vehicles/{id}/history" => { "put" => operation("Note what was learned of a car's past", "Vehicle", path: ["id"], body: "VehicleHistory", refused: %w[404 422]) },
+      "/api/engines" => { "get" => operation("The engine library", "EngineList", query: ["search"]),
+                          "post" => operation("Import an engine profile as a new revision", "ImportReport", body: "EngineProfile", status: "201", refused: %w[409 413], once: true) },
+      "/api/engines/report" => { "post" => operation("What an import would change", "ImportReport", body: "EngineProfile", refused: ["413"]) },
+      "/api/engines/{code}" => { "get" => operation("One engine: drawing, hours, profile", "EngineWithProfile", path: ["code"], query: %w[work revision], refused: ["404"]) },
+      "/api/engines/{code}/export" => { "get" => operation("The profile as a file", "EngineProfile", path: ["code"], query: ["revision"], refused: ["404"]) },
+      "/api/estimates" => { "post" => operation("Compute an estimate (see estimate-request.schema.json)", "Estimate", body: "EstimateRequest", refused: ["422"]) },
+      "/api/quotes" => { "get" => operation("Quotes, newest first", "QuoteList", query: ["search"]),
+                         "post" => operation("Start a quote for a vehicle", "QuotePage", body: "NewQuote", status: "201", refused: ["404"], once: true) },
+      "/api/quotes/{id}" => { "get" => operation("A quote with its working copy, priced", "QuotePage", path: ["id"], refused: ["404"]) },
+      "/api/quotes/{id}/engine" => { "post" => operation("Move the quote to the newest revision of its engine", "QuotePage", path: ["id"], refused: ["404"]) },
+      "/api/quotes/{id}/draft" => { "put" => operation("Store the working copy and price it", "Priced", path: ["id"], body: "StoreDraft", refused: %w[404 409]) },
+      "/api/quotes/{id}/revisions" => { "post" => operation("Save the working copy as a revision", "Saved", path: ["id"], body: "SaveQuote", status: "201",
+                                                                                                    refused: %w[404 409 422], once: true) },
+      "/api/quotes/{id}/revisions/{number}" => { "get" => operation("A saved revision, as it was", "FrozenRevision", path: %w[id number], refused: ["404"]) },
+      "/api/quotes/{id}/print.pdf" => { "get" => operation("The designed quote page", nil, path: ["id"], query: ["revision"], refused: ["404"], type: "application/pdf") }
+    }
+  end
+
+  def operation(summary, answer, body: nil, status: "200", path: [], query: [], refused: [], once: false, type: "application/json")
+    schema = answer ? ref(answer) : { "type" => "string", "format" => "binary" }
+    responses = { status => { "description" => summary, "content" => { type => { "schema" => schema } } } }
+    (%w[400 401 403 503] + refused).uniq.sort.each do |code|
+      responses[code] = { "description" => "Refused", "content" => { "application/json" => { "schema" => ref(code == "409" ? "Conflict" : "Error") } } }
+    end
+    { "summary" => summary, "responses" => responses }.tap do |op|
+      parameters = parameters(path, query, once)
+      op["parameters"] = parameters if parameters.any?
+      op["requestBody"] = { "required" => true, "content" => { "application/json" => { "schema" => ref(body) } } } if body
+    end
+  end
+
+  def parameters(path, query, once)
+    path.map { |name| { "name" => name, "in" => "path", "required" => true, "schema" => { "type" => "string", "maxLength" => 80 } } } +
+      query.map { |name| { "name" => name, "in" => "query", "schema" => { "type" => "string", "maxLength" => 200 } } } +
+      (once ? [{ "name" => "Idempotency-Key", "in" => "header", "schema" => { "type" => "string", "maxLength" => 100 } }] : [])
+  end
+end

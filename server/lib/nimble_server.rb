@@ -1,0 +1,16 @@
+# frozen_string_literal: true
+
+require "json"
+require "securerandom"
+require "sequel"
+require "zeitwerk"
+require_relative "../../core/lib/nimble_ledger"
+
+# The server of Nimble Ledger: API, accounts, storage, documents. It asks the core and decides nothing of the trade.
+module NimbleServer
+  ROOT = File.expand_path("../..", __dir__)
+
+  loader = Zeitwerk::Loader.for_gem
+  loader.inflector.inflect("api" => "API", "quote_pdf" => "QuotePDF")
+  loader.setup
+end

@@ -1,0 +1,87 @@
+# frozen_string_literal: true
+
+require "argon2"
+
+module NimbleServer
+  # Loads the demo shops (demo/): people, engines, price list, settings, vehicles. All of it is made up.
+  class Demo
+    FOLDER = File.join(ROOT, "demo")
+
+    def initialize(db, clock: Time)
+      @db = db
+      @clock = clock
+    end
+
+    def self.loaded?(db) = !db[:shops].empty?
+
+    # Everything in one transaction: a half-loaded demo shop does not exist.
+    def load
+      @db.transaction { shops.each { |shop| load_shop(shop) } }
+    end
+
+    # For the greeting of bin/start: [shop, e-mail, role, password].
+    def sign_ins
+      shops.flat_map { |shop| shop["accounts"].map { |account| [shop["name"], account["email"], account["role"], shop["password"]] } }
+    end
+
+    private
+
+    def shops = @shops ||= read("shop.json")["shops"]
+
+    def read(name) = JSON.parse(File.read(File.join(FOLDER, name)))
+
+    def load_shop(hash)
+      id = SecureRandom.uuid
+      @db[:shops].insert(id: id, name: hash["name"], slug: hash["slug"], locale: hash["locale"], distance_unit: hash["distance_unit"],
+                         time_zone: hash["time_zone"], created_at: @clock.now)
+      owner = load_accounts(id, hash).first
+      shop = Shop.new(@db, id, actor: owner, clock: @clock)
+      load_documents(shop, hash)
+      hash["vehicles"].each { |vehicle| load_vehicle(shop, vehicle) }
+      (hash["quotes"] || []).each { |quote| load_quote(id, quote) }
+    end
+
+    # As an advisor would have made it, some days ago.
+    def load_quote(shop_id, quote)
+      advisor = @db[:accounts].where(email: quote["by"]).get(:id)
+      shop = Shop.new(@db, shop_id, actor: advisor, clock: DaysAgo.new(@clock, quote["days_ago"]))
+      desk = QuoteDesk.new(shop)
+      id = desk.start(shop[:vehicles].where(plate: quote["plate"]).get(:id))
+      start = NimbleLedger::Quote::Content.start
+      scopes = quote["scopes"].map { |scope| start["scopes"].first.merge(scope) }
+      draft = desk.store_draft(id, 1, start.merge("scopes" => scopes, "codes" => quote["codes"] || false))["draft"]
+      desk.save(id, draft["version"]) if quote["saved"]
+    end
+
+    # A clock that runs some days behind.
+    DaysAgo = Struct.new(:clock, :days) do
+      def now = clock.now - (days * 86_400)
+    end
+    private_constant :DaysAgo
+
+    def load_accounts(shop_id, hash)
+      password = Argon2::Password.new(t_cost: 2, m_cost: 16).create(hash["password"])
+      hash["accounts"].map do |account|
+        @db[:accounts].insert(shop_id: shop_id, email: account["email"], name: account["name"], role: account["role"], password_hash: password,
+                              created_at: @clock.now)
+      end
+    end
+
+    def load_documents(shop, hash)
+      Dir[File.join(FOLDER, "engines", "*.engine.json")].sort.each do |path|
+        profile = JSON.parse(File.read(path))
+        shop.insert(:engine_profiles, code: profile["code"], revision: 1, profile: Sequel.pg_jsonb(profile))
+      end
+      shop.insert(:price_lists, revision: 1, catalog: Sequel.pg_jsonb(read("merrow.catalog.json")))
+      shop.insert(:house_settings, revision: 1, settings: Sequel.pg_jsonb("settings" => hash["house"], "equipment" => hash["equipment"]))
+    end
+
+    def load_vehicle(shop, vehicle)
+      customer = shop.insert(:customers, name: vehicle["customer"], phone: vehicle["phone"])
+      shop.insert(:vehicles, customer_id: customer, plate: vehicle["plate"], description: vehicle["description"], year: vehicle["year"],
+                             engine_code: vehicle["engine"], odometer_km: vehicle["odometer_km"], plugs_changed_km: vehicle["plugs_changed_km"],
+                             plugs_changed_on: vehicle["plugs_changed_on"], compound_used: vehicle["compound_used"], lives: vehicle["lives"],
+                             condition: Sequel.pg_jsonb({ "corrosion" => vehicle["corrosion"] }.compact))
+    end
+  end
+end

@@ -1,0 +1,156 @@
+# frozen_string_literal: true
+
+require "prawn"
+require "tzinfo"
+
+module NimbleServer
+  module Documents
+    # The quote on paper: what is proposed, why it costs this (the descent), the lines, the total. Drawn from a frozen
+    # revision only.
+    class QuotePDF
+      FONTS = File.join(ROOT, "server/fonts")
+      INK = "14283a"
+      SECOND = "4a6070"
+      STRONG_RULE = "9fb59d"
+
+      # @param shop [Hash] the shop's row
+      # @param frozen [Hash] QuoteDesk#revision
+      def initialize(shop, quote, vehicle, frozen)
+        @shop = shop
+        @quote = quote
+        @vehicle = vehicle
+        @frozen = frozen
+        row = frozen["revision"]
+        house = frozen["scopes"].first["request"]["house"]
+        @text = MoneyText.new(row["currency"], house["currency_exponent"], distance_unit: shop[:distance_unit], time_zone: shop[:time_zone], locale: shop[:locale])
+        @pdf = Prawn::Document.new(page_size: shop[:locale] == "en-US" ? "LETTER" : "A4", margin: [46, 50, 50, 50],
+                                   info: { Title: "Quote #{quote[:number]}", Creator: "Nimble Ledger" })
+        @pdf.font_families.update("next" => { normal: "#{FONTS}/AtkinsonHyperlegibleNext_400Regular.ttf", bold: "#{FONTS}/AtkinsonHyperlegibleNext_600SemiBold.ttf" },
+                                  "mono" => { normal: "#{FONTS}/AtkinsonHyperlegibleMono_400Regular.ttf" })
+        @pdf.font("next", size: 10)
+        @pdf.fill_color = INK
+      end
+
+      # @return [String] the PDF
+      def render
+        heading
+        @frozen["scopes"].each_with_index { |scope, i| scope_section(scope, i) }
+        footing
+        @pdf.render
+      end
+
+      private
+
+      def width = @pdf.bounds.width
+
+      def heading
+        @pdf.text @shop[:name], size: 10, color: SECOND
+        @pdf.move_down 2
+        row("Quote #{@quote[:number]}", @text.date(Time.iso8601(@frozen["revision"]["created_at"])), size: 18, style: :bold)
+        @pdf.move_down 3
+        facts = ["#{@vehicle["plate"]}  #{@vehicle["description"]}#{", #{@vehicle["year"]}" if @vehicle["year"]}",
+                 @vehicle["odometer_km"] && @text.distance(@vehicle["odometer_km"])].compact.join("  ·  ")
+        row(facts, @vehicle["customer"].to_s, size: 10)
+        rule(1)
+      end
+
+      def scope_section(scope, index)
+        page = scope["page"]
+        @pdf.start_new_page if @pdf.cursor < 330
+        @pdf.move_down 10
+        title = scope["name"].to_s.empty? ? page["title"] : scope["name"]
+        letter = @frozen["scopes"].size > 1 ? "#{("A".."C").to_a[index]}  " : ""
+        @pdf.text "#{letter}#{title}", size: 13, style: :bold
+        @pdf.move_down 3
+        @pdf.text page["explanation"]["short"], leading: 2, color: INK
+        descent(page["descent"], scope["answer"])
+        lines(scope["answer"])
+        what_ifs(page["trouble"])
+      end
+
+      # What could happen, and up to what amount nobody has to call.
+      def what_ifs(trouble)
+        return unless trouble
+
+        @pdf.move_down 10
+        trouble["allowance"].first(3).each do |broken|
+          label = broken["broken"] == 1 ? "If a plug breaks" : "If #{broken["broken"]} plugs break"
+          row("#{label}  (#{(broken["chance"] * 100).round(1)} in 100 such jobs)", "+#{@text.plain(broken["extra_cents"])}", size: 9.5)
+          @pdf.move_down 2
+        end
+        row("Not above, without a call", @text.full(trouble["not_above_cents"]), size: 11, style: :bold)
+      end
+
+      def descent(descent, answer)
+        @pdf.move_down 10
+        row("Down, work, and back up", "#{descent["length_minutes"].round} minutes, to scale", size: 8.5, color: SECOND)
+        height = 96
+        @pdf.move_down 4
+        DescentDrawing.new(@pdf, descent, at: [0, @pdf.cursor], width: width, height: height).draw
+        @pdf.fill_color = INK
+        @pdf.move_down height + 6
+        minutes = answer["plan"]["minutes"]
+        row("#{minutes["remove"].round} min off   #{minutes["work"].round} min work   #{minutes["refit"].round} min on   " \
+            "#{minutes["house"].round} min receiving, checks, road test",
+            "half of such jobs within #{format("%.1f", answer["hours"]["p50"])} h, 80 of 100 within #{format("%.1f", answer["hours"]["p80"])} h", size: 8.5, color: SECOND)
+        @pdf.move_down 8
+      end
+
+      def lines(answer)
+        price = answer["price"]
+        rule(0.5)
+        price["lines"].each { |line| line_row(line) }
+        rule(0.8)
+        @pdf.move_down 3
+        row(price["incomplete"] ? "Total, incomplete: a part has no price yet" : "Total", @text.full(price["total_cents"]), size: 16, style: :bold)
+        rule(0.6, gap: 1)
+        rule(0.6, gap: 1)
+      end
+
+      def line_row(line)
+        @pdf.start_new_page if @pdf.cursor < 40
+        @pdf.move_down 2.5
+        detail = line["kind"] == "labor" ? "#{format("%.1f", line["quantity"])} h at #{@text.plain(line["unit_cents"])}" : quantity(line)
+        row("#{line["label"]}#{"  #{line["part"]}" if line["part"]}#{"   #{detail}" if detail}", @text.plain(line["cents"]), size: 9.5)
+        @pdf.stroke_color "cfdccb"
+        @pdf.line_width = 0.3
+        @pdf.stroke_horizontal_rule
+      end
+
+      def quantity(line)
+        return nil if line["quantity"] == 1
+
+        number = line["quantity"] % 1 == 0 ? line["quantity"].to_i : line["quantity"]
+        "#{number} × #{@text.plain(line["unit_cents"])}"
+      end
+
+      # Text at the left and a figure at the right of one line; long text wraps and never runs into the figure.
+      def row(left, right, size:, style: :normal, color: INK)
+        @pdf.font("next", style: style, size: size) do
+          space = @pdf.width_of(right, size: size, style: style) + 12
+          top = @pdf.cursor
+          @pdf.text_box right, at: [0, top], width: width, align: :right, color: color
+          @pdf.fill_color color
+          @pdf.bounding_box([0, top], width: width - space) { @pdf.text left.empty? ? " " : left, color: color }
+          @pdf.fill_color INK
+        end
+      end
+
+      def rule(weight, gap: 4)
+        @pdf.move_down gap
+        @pdf.stroke_color STRONG_RULE
+        @pdf.line_width = weight
+        @pdf.stroke_horizontal_rule
+      end
+
+      def footing
+        @pdf.repeat(:all) do
+          @pdf.draw_text "Times are examples from the shop's library. The maker's service information and a technician's judgment come first.",
+                         at: [0, -22], size: 7.5
+        end
+        @pdf.number_pages "#{@shop[:name]}   Quote #{@quote[:number]}, revision #{@frozen["revision"]["revision"]}   page <page> of <total>",
+                          at: [0, -30], size: 7.5, align: :left, color: SECOND
+      end
+    end
+  end
+end

@@ -1,0 +1,19 @@
+# frozen_string_literal: true
+
+module NimbleServer
+  module Features
+    # House rules. Needs: House. Adds: GET /api/house, PUT /api/house/equipment.
+    module HouseRules
+      def self.registered(app)
+        app.api(:get, "/api/house", role: :technician) { HouseRules.page(House.new(shop)) }
+
+        app.api(:put, "/api/house/equipment", role: :owner) do
+          House.new(shop).keep_equipment(body_json["equipment"], body_json["revision"])
+          HouseRules.page(House.new(shop))
+        end
+      end
+
+      def self.page(house) = { "revision" => house.revision, "equipment" => house.equipment_rows, "settings" => house.rows }
+    end
+  end
+end

@@ -1,0 +1,33 @@
+# frozen_string_literal: true
+
+module NimbleServer
+  # The built front end: hashed assets cached for ever, and one page for every address that is not the API's, with the
+  # nonce of this answer in it.
+  class Pages
+    DIST = File.join(ROOT, "web/dist")
+    MISSING = "<!doctype html><title>Nimble Ledger</title><p>The pages are not built yet. Run bin/start, which builds them."
+
+    def initialize(app)
+      @app = app
+      @files = Rack::Files.new(DIST)
+      @page = File.exist?("#{DIST}/index.html") ? File.read("#{DIST}/index.html") : MISSING
+    end
+
+    def call(env)
+      path = env["PATH_INFO"]
+      return @app.call(env) if path.start_with?("/api/")
+      return [405, { "content-type" => "text/plain" }, ["Only GET here."]] unless %w[GET HEAD].include?(env["REQUEST_METHOD"])
+      return asset(env) if path.start_with?("/assets/") || path == "/favicon.svg"
+
+      [200, { "content-type" => "text/html; charset=utf-8" }, [@page.gsub("__NONCE__", env["nimble.nonce"])]]
+    end
+
+    private
+
+    def asset(env)
+      status, headers, body = @files.call(env)
+      headers["cache-control"] = "public, max-age=31536000, immutable" if status == 200
+      [status, headers, body]
+    end
+  end
+end

@@ -1,0 +1,87 @@
+# frozen_string_literal: true
+
+require "tzinfo"
+
+module NimbleServer
+  # A quote's content with everything it refers to, priced by the core with what is in force now.
+  class QuotePricing
+    attr_reader :vehicle, :engine_row, :price_list_id, :house
+
+    # @raise [NimbleLedger::InvalidInput] when the content does not fit
+    # @param compare_soaks [Boolean] whether the trouble panel is open
+    def initialize(shop, quote, content, compare_soaks: true)
+      @compare_soaks = compare_soaks
+      @shop = shop
+      @vehicle = Garage.new(shop).find(quote[:vehicle_id])
+      @engine_row = Library.heads(shop).where(id: quote[:engine_profile_id]).first
+      @price_list_id = shop.newest(:price_lists)
+      @house = House.new(shop)
+      @content = NimbleLedger::Quote::Content.new(content, engine: engine, vehicle: Garage.facts(vehicle, shop.now), house: house.settings)
+    end
+
+    def engine = @engine ||= Library.engine(@shop, engine_row[:id])
+    def catalog = @catalog ||= Library.catalog(@shop, price_list_id)
+
+    # The page of the active scope.
+    # @return [Hash] see the contract, Sheet
+    def sheet = sheet_of(@content.active).to_h
+
+    # The other scopes in short, for laying over and for choosing.
+    def others
+      @content.scopes.each_index.reject { |i| i == @content.active }.map do |i|
+        answer = sheet_of(i).answer
+        { "index" => i, "name" => @content.scopes[i]["name"].to_s, "quoted_hours" => answer && (answer.quoted_tenths / 10.0),
+          "total_cents" => answer&.price&.total_cents, "descent" => answer && NimbleLedger::Quote::Sheet.descent(answer.plan) }
+      end
+    end
+
+    # All scopes beside each other, as they are named in the quote.
+    # @return [Array<Hash>] see the contract, Beside
+    def side_by_side
+      sheets = @content.scopes.each_index.map { |i| sheet_of(i) }
+      NimbleLedger::Quote::SideBySide.new(sheets, active: @content.active).rows.map { |row| row.merge("name" => @content.scopes[row["index"]]["name"].to_s) }
+    end
+
+    # What was taken for granted: condition and history as used, and what of it is assumed.
+    def resolved
+      { "condition" => @content.condition, "history" => @content.history, "assumed" => @content.assumed, "equipment" => house.equipment }
+    end
+
+    # Scopes with something in them: index, name, sheet, request.
+    def priced_scopes
+      @content.scopes.each_index.filter_map do |i|
+        sheet = sheet_of(i)
+        next if sheet.request_targets.empty?
+        raise sheet.problem if sheet.problem
+
+        [i, @content.scopes[i], sheet, complete_request(i, sheet)]
+      end
+    end
+
+    private
+
+    def sheet_of(index)
+      @sheets ||= {}
+      @sheets[index] ||= NimbleLedger::Quote::Sheet.new(@content.selection(index), @content.request(index, equipment: house.equipment),
+                                                        engine: engine, catalog: catalog, base: house.settings, visit: visit, compare_soaks: @compare_soaks,
+                                                        keep: ->(key, &build) { Library.planner(engine, house.id, key, &build) })
+    end
+
+    def visit = NimbleLedger::Quote::Sheet::Visit.new(@content.drop_off || now, @content.arrival, @content.promised)
+
+    # The whole resolved request: recomputing it gives the same cents for ever.
+    def complete_request(index, sheet)
+      @content.request(index, equipment: house.equipment)
+              .merge("engine" => engine.source, "targets" => sheet.request_targets,
+                     "house" => house.settings.with(engine.house_overrides).to_h, "catalog" => catalog.only(parts_of(sheet)))
+    end
+
+    # This moment on the shop's wall clock.
+    def now
+      local = TZInfo::Timezone.get(@shop.profile[:time_zone]).to_local(@shop.now)
+      NimbleLedger::Slots::ReadyTime::Moment.new(local.to_date, (local.hour * 60) + local.min)
+    end
+
+    def parts_of(sheet) = sheet.answer.needed.rows.map(&:part)
+  end
+end

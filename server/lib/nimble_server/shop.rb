@@ -1,0 +1,49 @@
+# frozen_string_literal: true
+
+module NimbleServer
+  # A shop's own rows and nothing else: every query of a signed-in request goes through here.
+  #
+  #   shop = Shop.new(db, shop_id, actor: account_id, clock: Time)
+  #   shop[:quotes].where(number: 1042).first
+  #   shop.insert(:customers, name: "Ines Calloway")  #=> id
+  class Shop
+    attr_reader :db, :id, :actor
+
+    # @param actor [Integer, nil] account that acts, recorded on what it creates
+    # @param clock [#now]
+    def initialize(db, id, actor: nil, clock: Time)
+      @db = db
+      @id = id
+      @actor = actor
+      @clock = clock
+    end
+
+    # @return [Sequel::Dataset] rows of this shop
+    def [](table) = db[table].where(Sequel[table][:shop_id] => id)
+
+    # Adds a row with shop, id, actor and time.
+    # @return [String] its id
+    def insert(table, values)
+      row = { shop_id: id, id: SecureRandom.uuid, created_by: actor, created_at: now }.merge(values)
+      db[table].insert(row)
+      row[:id]
+    end
+
+    def now = @clock.now
+
+    def transaction(&block) = db.transaction(&block)
+
+    # The next number of a counter, from a row locked until the transaction ends.
+    def next_number(name, start: 1001)
+      db[:shop_counters].insert_conflict.insert(shop_id: id, name: name, value: start - 1)
+      row = self[:shop_counters].where(name: name)
+      row.for_update.first
+      row.returning(:value).update(value: Sequel[:value] + 1).first[:value]
+    end
+
+    # @return [String] id of the newest revision of a revisioned document (price_lists, house_settings)
+    def newest(table) = self[table].order(Sequel.desc(:revision)).get(:id)
+
+    def profile = @profile ||= db[:shops].where(id: id).first
+  end
+end

@@ -1,0 +1,115 @@
+# frozen_string_literal: true
+
+require_relative "spec_helper"
+
+# Every route of the API against nobody, a lower role and another shop. A route that is missing here fails.
+RSpec.describe "who may see what" do
+  before(:context) do
+    @owner = Client.as("owner@merrow.example")
+    @page = @owner.start_quote
+    @id = @page["quote"]["id"]
+    @owner.choose(@page, [5])
+    @owner.call(:post, "/api/quotes/#{@id}/revisions", { version: 2 })
+    @technician = Client.as("bay@merrow.example")
+    @stranger = Client.as("owner@hollow.example")
+  end
+
+  # path with :params filled in, body, what another shop gets (:own = its own rows, never ours; 404 = not there)
+  ROUTES = {
+    "GET /api/health" => { other: :anyone }, "GET /api/session" => { other: :anyone },
+    "GET /api/ping" => { other: :own }, "GET /api/vehicles" => { other: :own }, "GET /api/engines" => { other: :own },
+    "GET /api/engines/:code" => { params: { code: "LN33" }, other: :own },
+    "GET /api/engines/:code/export" => { other: :own }, "POST /api/engines/report" => { body: lambda(&:profile), other: :own },
+    "POST /api/engines" => { body: ->(spec) { spec.profile.merge("code" => "ZZ99") }, other: :own },
+    "GET /api/house" => { other: :own }, "PUT /api/house/equipment" => { body: { equipment: ["torch"], revision: 1 }, other: :own },
+    "POST /api/quotes/:id/engine" => { other: 404 },
+    "PUT /api/vehicles/:id/history" => { body: { lives: "quay" }, other: 404 },
+    "POST /api/vehicles" => { body: { plate: "ZZ 1", description: "x", engine_code: "LN33" }, other: :own },
+    "POST /api/estimates" => { body: ->(spec) { { format: "nimble-ledger.estimate-request", version: 1, engine: spec.engine_id, targets: ["plug-5"] } }, other: 400 },
+    "GET /api/quotes" => { other: :own }, "POST /api/quotes" => { body: ->(spec) { { vehicle_id: spec.vehicle_id } }, other: 404 },
+    "GET /api/quotes/:id" => { other: 404 }, "PUT /api/quotes/:id/draft" => { body: ->(spec) { { version: 1, content: spec.content } }, other: 404 },
+    "POST /api/quotes/:id/revisions" => { body: { version: 2 }, other: 404 }, "GET /api/quotes/:id/revisions/:number" => { other: 404 },
+    "GET /api/quotes/:id/print.pdf" => { other: 404 }
+  }.freeze
+
+  def engine_id = @owner.call(:get, "/api/engines/LN33").last["id"]
+  def profile = @owner.call(:get, "/api/engines/LN33").last["profile"]
+  def vehicle_id = @page["vehicle"]["id"]
+  def content = @page["draft"]["content"]
+
+  def send_as(client, route, row)
+    verb, pattern = route.split
+    path = pattern.gsub(/:(\w+)/) { { "id" => pattern.include?("vehicles") ? vehicle_id : @id, "number" => "1", "code" => "LN33" }.fetch(Regexp.last_match(1)) }
+    body = row[:body].respond_to?(:call) ? row[:body].call(self) : row[:body]
+    client.call(verb.downcase.to_sym, path, body)
+  end
+
+  it "covers every route there is, and the contract lists the same" do
+    routes = NimbleServer::API.routes_by_role.map { |route| "#{route.verb.upcase} #{route.path}" }
+    expect(ROUTES.keys).to match_array(routes)
+    contract = JSON.parse(File.read(NimbleServer::ContractCheck::SPEC))["paths"].flat_map { |path, verbs| verbs.keys.map { |verb| "#{verb.upcase} #{path.gsub(/\{(\w+)\}/, ':\1')}" } }
+    expect(contract - ["POST /api/account/login", "POST /api/account/logout"]).to match_array(routes)
+  end
+
+  NimbleServer::API.routes_by_role.each do |route|
+    name = "#{route.verb.upcase} #{route.path}"
+    next if route.role == :anyone
+
+    it "#{name} refuses nobody" do
+      client = Client.new.tap(&:refresh)
+      status, body = send_as(client, name, ROUTES.fetch(name))
+      expect([status, body.dig("error", "code")]).to eq([401, "signed_out"])
+    end
+
+    # What technicians may do, every role may.
+    unless route.role == :technician
+      it "#{name} refuses a lower role" do
+        status, body = send_as(@technician, name, ROUTES.fetch(name))
+        expect([status, body.dig("error", "code")]).to eq([403, "role"])
+      end
+    end
+
+    it "#{name} shows another shop nothing of ours" do
+      row = ROUTES.fetch(name)
+      status, body = send_as(@stranger, name, row)
+      expect(status).to eq(row[:other]) if row[:other].is_a?(Integer)
+      expect(status).to be < 300 if row[:other] == :own
+      expect(JSON.generate(body)).not_to match(/Merrow|Calloway|MQ 41 TRE/)
+    end
+  end
+
+  it "refuses writes without the session's token" do
+    client = Client.as("advisor@merrow.example")
+    client.instance_variable_set(:@token, nil)
+    status, body = client.call(:post, "/api/quotes", { vehicle_id: vehicle_id })
+    expect([status, body.dig("error", "code")]).to eq([403, "csrf"])
+  end
+
+  it "locks an account after too many wrong passwords, and says so" do
+    TestServer.db[:accounts].insert(TestServer.db[:accounts].where(email: "second@merrow.example").first.except(:id).merge(email: "locked@merrow.example"))
+    client = Client.new
+    answers = 10.times.map { client.sign_in("locked@merrow.example", "wrong") }
+    expect(answers.map(&:first)).to all(be_between(401, 403))
+    expect(client.sign_in("locked@merrow.example").last.dig("error", "message")).to include("15 minutes")
+  end
+
+  it "does not tell an unknown e-mail from a wrong password" do
+    unknown = Client.new.sign_in("nobody@merrow.example", "wrong")
+    wrong = Client.new.sign_in("advisor@merrow.example", "wrong")
+    expect(unknown).to eq(wrong)
+  end
+
+  it "signs out for good" do
+    client = Client.as("advisor@merrow.example")
+    expect(client.call(:post, "/api/account/logout").first).to eq(200)
+    expect(client.call(:get, "/api/quotes").first).to eq(401)
+  end
+
+  it "sends a strict policy, and the page carries the nonce of its own answer" do
+    client = Client.new
+    client.get("/")
+    policy = client.last_response.headers["content-security-policy"]
+    expect(policy).to include("default-src 'none'").and include("script-src 'self';")
+    expect(policy).not_to match(/unsafe-inline|unsafe-eval|\*/)
+  end
+end

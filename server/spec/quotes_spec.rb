@@ -1,0 +1,207 @@
+# frozen_string_literal: true
+
+require_relative "spec_helper"
+
+RSpec.describe NimbleServer::QuoteDesk do
+  let(:advisor) { Client.as("advisor@merrow.example") }
+  let(:second) { Client.as("second@merrow.example") }
+  let(:db) { TestServer.db }
+
+  def save(client, page, version, headers = {}) = client.call(:post, "/api/quotes/#{page["quote"]["id"]}/revisions", { version: version }, headers)
+
+  it "goes from a vehicle to a saved price, and finds it again" do
+    page = advisor.start_quote
+    status, priced = advisor.choose(page, [5])
+    expect(status).to eq(200)
+    total = priced["sheet"]["estimate"]["price"]["total_cents"]
+    status, saved = save(advisor, page, priced["draft"]["version"])
+    expect([status, saved["revision"]["total_cents"]]).to eq([201, total])
+    %W[calloway mq41tre 5550141 #{page["quote"]["number"]}].each do |text|
+      text = "555 0141" if text == "5550141"
+      numbers = advisor.call(:get, "/api/quotes?search=#{Rack::Utils.escape(text)}").last["quotes"].map { |q| q["number"] }
+      expect(numbers).to include(page["quote"]["number"])
+    end
+    expect(advisor.call(:get, "/api/quotes?search=nosuchthing").last["quotes"]).to be_empty
+  end
+
+  it "freezes request, answer and lines: they recompute to the same cents, whatever changes later" do
+    page = advisor.start_quote
+    version = advisor.choose(page, [1, 3, 5]).last["draft"]["version"]
+    save(advisor, page, version)
+    frozen = advisor.call(:get, "/api/quotes/#{page["quote"]["id"]}/revisions/1").last
+    scope = frozen["scopes"].first
+    again = NimbleLedger::Estimate::Answer.new(NimbleLedger::Estimate::Request.build(scope["request"])).to_h
+    expect(JSON.parse(JSON.generate(again))).to eq(scope["answer"])
+    lines = db[:quote_lines].join(:quote_scopes, shop_id: :shop_id, id: :scope_id).join(:quote_revisions, shop_id: :shop_id, id: :revision_id)
+                            .where(quote_id: page["quote"]["id"]).select_map(Sequel[:quote_lines][:cents])
+    expect(lines.sum).to eq(scope["total_cents"])
+  end
+
+  it "refuses any change to what was shown" do
+    page = advisor.start_quote
+    save(advisor, page, advisor.choose(page, [2]).last["draft"]["version"])
+    { quote_revisions: { total_cents: 1 }, quote_scopes: { total_cents: 1 }, quote_lines: { cents: 1 } }.each do |table, change|
+      expect { db[table].update(change) }.to raise_error(Sequel::DatabaseError, /append-only/)
+      expect { db[table].delete }.to raise_error(Sequel::DatabaseError, /append-only/)
+    end
+  end
+
+  it "tells the second of two windows, shows both versions, and keeps the chosen one" do
+    page = advisor.start_quote
+    advisor.choose(page, [1], version: 1)
+    status, clash = advisor.choose(page, [5], version: 1)
+    expect([status, clash["error"]["code"]]).to eq([409, "draft_conflict"])
+    expect([clash["yours"], clash["theirs"]].map { |c| c["scopes"][0]["cylinders"] }).to eq([[5], [1]])
+    status, kept = advisor.choose(page, [5], version: clash["theirs_version"])
+    expect([status, kept["draft"]["content"]["scopes"][0]["cylinders"]]).to eq([200, [5]])
+  end
+
+  it "tells the second of two advisors who saves, and lets them save on top" do
+    page = advisor.start_quote
+    advisor.choose(page, [1])
+    other = second.call(:get, "/api/quotes/#{page["quote"]["id"]}").last
+    second.choose(other, [3])
+    expect(save(advisor, page, 2).first).to eq(201)
+    status, clash = save(second, page, 2)
+    expect([status, clash["error"]["code"], clash["theirs_by"]]).to eq([409, "revision_conflict", "Jory Pellam"])
+    expect(second.choose(other, [3], version: 2, base_revision: clash["theirs_revision"]).first).to eq(200)
+    status, saved = save(second, page, 3)
+    expect([status, saved["revision"]["revision"]]).to eq([201, 2])
+  end
+
+  it "carries out a retried write once" do
+    page = advisor.start_quote
+    version = advisor.choose(page, [4]).last["draft"]["version"]
+    answers = 3.times.map { save(advisor, page, version, "Idempotency-Key" => "save-#{page["quote"]["id"]}") }
+    expect(answers.map(&:first)).to eq([201, 201, 201])
+    expect(answers.uniq.size).to eq(1)
+    expect(db[:quote_revisions].where(quote_id: page["quote"]["id"]).count).to eq(1)
+  end
+
+  it "saves nothing of an empty quote, and nothing of a bad one" do
+    page = advisor.start_quote
+    expect(advisor.choose(page, []).first).to eq(200)
+    status, body = save(advisor, page, 2)
+    expect([status, body["error"]["code"]]).to eq([422, "nothing_to_save"])
+    status, body = advisor.choose(page, [99], version: 2)
+    expect([status, body["error"]["details"].first["path"]]).to eq([400, "/content/scopes/0/cylinders/0"])
+    expect(advisor.call(:get, "/api/quotes/#{page["quote"]["id"]}").last["draft"]["version"]).to eq(2)
+  end
+
+  it "numbers quotes per shop without gaps or repeats, under many at once" do
+    shop = db[:shops].where(slug: "hollow-lane").first
+    actor = db[:accounts].where(shop_id: shop[:id]).get(:id)
+    vehicle = db[:vehicles].where(shop_id: shop[:id]).get(:id)
+    threads = 4.times.map { Thread.new { 5.times.map { described_class.new(NimbleServer::Shop.new(db, shop[:id], actor: actor)).start(vehicle) } } }
+    ids = threads.flat_map(&:value)
+    numbers = db[:quotes].where(id: ids).select_order_map(:number)
+    expect(numbers).to eq((numbers.first..(numbers.first + 19)).to_a)
+  end
+
+  it "says what it assumed about an unknown past" do
+    page = advisor.start_quote("HB 12 COD")
+    expect(page["resolved"]["assumed"]).to match_array(%w[plugs_changed_km plugs_changed_years compound_used])
+    expect(page["resolved"]["history"]).to include("plugs_changed_km" => 0, "plugs_changed_years" => Time.now.year - 2009)
+    expect(page["resolved"]["condition"]).to include("corrosion" => "heavy", "brittle" => true)
+  end
+
+  it "prints a saved revision with the same figures" do
+    page = advisor.start_quote
+    save(advisor, page, advisor.choose(page, [5]).last["draft"]["version"])
+    status, pdf = advisor.call(:get, "/api/quotes/#{page["quote"]["id"]}/print.pdf")
+    expect([status, pdf[0, 5]]).to eq([200, "%PDF-"])
+    text = PDF::Inspector::Text.analyze(pdf).strings.join(" ")
+    cents = advisor.call(:get, "/api/quotes/#{page["quote"]["id"]}/revisions/1").last["scopes"].first["total_cents"]
+    expect(text).to include(format("$%.2f", cents / 100.0)).and include("MQ 41 TRE").and include("Number 5 sits")
+  end
+
+  describe "what is pinned and chosen" do
+    def stored(page, scope, **rest)
+      content = page["draft"]["content"].merge("scopes" => [{ "cylinders" => [5], "works" => ["plug"] }.merge(scope)])
+      advisor.call(:put, "/api/quotes/#{page["quote"]["id"]}/draft", { version: 1, content: content }.merge(rest))
+    end
+
+    {
+      "a pin on a target the engine lacks" => [{ "pins" => { "ways" => { "ghost" => "from-above" } } }, "/pins/ways/ghost"],
+      "a way the target lacks" => [{ "pins" => { "ways" => { "plug-5" => "by-magic" } } }, "/pins/ways/plug-5"],
+      "a choice nobody holds" => [{ "pins" => { "choices" => { "cover" => "x" } } }, "/pins/choices/cover"],
+      "an extra nobody offers" => [{ "extras" => ["wash"] }, "/content/scopes/0/extras/0"],
+      "a cylinder the engine lacks" => [{ "cylinders" => [12] }, "/content/scopes/0/cylinders/0"]
+    }.each do |name, (scope, path)|
+      it "refuses #{name} with its path, and keeps the working copy as it was" do
+        page = advisor.start_quote("MQ 83 BUS")
+        status, body = stored(page, scope)
+        expect([status, body["error"]["details"].map { |detail| detail["path"] }]).to eq([400, [path]])
+        expect(advisor.call(:get, "/api/quotes/#{page["quote"]["id"]}").last["draft"]).to include("version" => 1, "content" => page["draft"]["content"])
+      end
+    end
+
+    it "keeps a pin with its scope, priced by it, and freezes it with the revision" do
+      page = advisor.start_quote("MQ 83 BUS")
+      free = stored(page, {}).last["sheet"]["estimate"]["price"]["total_cents"]
+      content = page["draft"]["content"].merge("scopes" => [{ "cylinders" => [5], "works" => ["plug"], "pins" => { "ways" => { "plug-5" => "engine-tilted" } } }])
+      pinned = advisor.call(:put, "/api/quotes/#{page["quote"]["id"]}/draft", { version: 2, content: content }).last
+      expect(pinned["sheet"]["estimate"]["price"]["total_cents"]).to be > free
+      save(advisor, page, 3)
+      frozen = advisor.call(:get, "/api/quotes/#{page["quote"]["id"]}/revisions/1").last["scopes"][0]
+      expect([frozen["request"]["pins"], frozen["answer"]["plan"]["ways"]]).to eq([{ "ways" => { "plug-5" => "engine-tilted" } }, { "plug-5" => "engine-tilted" }])
+    end
+
+    it "does not save a scope that cannot be planned, and says which equipment would open it" do
+      owner = Client.as("owner@hollow.example")
+      page = owner.start_quote("HL 20 RYE")
+      _status, priced = owner.choose(page, [5])
+      expect(priced["sheet"]["problem"]["code"]).to eq("impossible_plan")
+      status, body = owner.call(:post, "/api/quotes/#{page["quote"]["id"]}/revisions", { version: 2 })
+      expect([status, body["error"]["code"], body["error"]["details"].flat_map { |detail| detail["equipment"] }]).to eq([422, "impossible_plan", %w[strap-and-block two-post-lift]])
+    end
+  end
+
+  describe "hours and a discount set by hand" do
+    let(:page) { advisor.start_quote }
+
+    def adjusted(**rest)
+      version = page["draft"]["version"]
+      content = page["draft"]["content"]
+      scope = content["scopes"].first.merge("cylinders" => [5], "works" => ["coil"]).merge(rest.transform_keys(&:to_s))
+      advisor.call(:put, "/api/quotes/#{page["quote"]["id"]}/draft", { version: version, content: content.merge("scopes" => [scope]) })
+    end
+
+    it "are priced, frozen with their reasons, and recompute to the same cents" do
+      _status, priced = adjusted(hours: { by_hours: -0.5, reason: "known car", targets: ["coil-5"] }, discount: { cents: 1_500, label: "Goodwill" })
+      hours = priced["sheet"]["estimate"]["hours"]
+      expect(hours["computed"] - hours["quoted"]).to be_within(1e-9).of(0.5)
+      save(advisor, page, priced["draft"]["version"])
+      scope = advisor.call(:get, "/api/quotes/#{page["quote"]["id"]}/revisions/1").last["scopes"].first
+      expect(scope["request"]).to include("override" => { "by_hours" => -0.5, "reason" => "known car" }, "discount" => { "cents" => 1_500, "label" => "Goodwill" })
+      again = NimbleLedger::Estimate::Answer.new(NimbleLedger::Estimate::Request.build(scope["request"]))
+      expect([again.price.total_cents, again.quoted_tenths / 10.0]).to eq([scope["total_cents"], hours["quoted"]])
+      expect(scope["answer"]["price"]["lines"]).to include(a_hash_including("kind" => "discount", "label" => "Goodwill", "cents" => -1_500))
+    end
+
+    it "are refused with the place that is wrong, and nothing is stored" do
+      { { hours: { by_hours: -0.5, reason: "", targets: ["coil-5"] } } => "hours/reason", { hours: { by_hours: -0.25, reason: "x", targets: ["coil-5"] } } => "by_hours",
+        { discount: { cents: -5, label: "Surcharge" } } => "discount/cents", { discount: { cents: 500 } } => "/discount" }.each do |rest, place|
+        status, body = adjusted(**rest)
+        expect(status).to eq(400)
+        expect(body["error"]["details"].first["path"]).to end_with(place)
+      end
+      expect(advisor.call(:get, "/api/quotes/#{page["quote"]["id"]}").last["draft"]["version"]).to eq(page["draft"]["version"])
+    end
+  end
+
+  it "puts scopes beside each other when asked, each with what it leaves for another day" do
+    page = advisor.start_quote
+    content = page["draft"]["content"]
+    one = content["scopes"].first.merge("cylinders" => [5], "works" => ["coil"])
+    body = { version: 1, content: content.merge("scopes" => [one, one.merge("cylinders" => [1, 3, 5], "name" => "Rear bank")]), panel: "beside" }
+    status, priced = advisor.call(:put, "/api/quotes/#{page["quote"]["id"]}/draft", body)
+    expect(status).to eq(200)
+    beside = priced["beside"]
+    expect(beside.map { |row| [row["title"], row["name"]] }).to eq([["Coil 5", ""], ["Coils 1, 3 and 5", "Rear bank"]])
+    expect(beside[0]["total_cents"]).to eq(priced["sheet"]["estimate"]["price"]["total_cents"])
+    expect(beside[1]["total_cents"]).to eq(priced["others"].first["total_cents"])
+    expect(beside[0]["both_cents"]).to be > beside[1]["total_cents"]
+    expect(advisor.call(:put, "/api/quotes/#{page["quote"]["id"]}/draft", body.merge(version: 2, panel: "layers")).last.keys).not_to include("beside")
+  end
+end

@@ -1,0 +1,58 @@
+# frozen_string_literal: true
+
+require_relative "spec_helper"
+
+# The database goes away and comes back; nothing acknowledged is lost and nothing is half-saved.
+RSpec.describe "when the database goes away" do
+  before(:context) do
+    @cluster = Cluster.new("/tmp/nimble-ledger-crash-#{Process.pid}").start
+    db = NimbleServer::Database.connect(@cluster.url)
+    NimbleServer::Database.migrate(db)
+    NimbleServer::Demo.new(db).load
+    @db = db
+    @app = NimbleServer::Application.build(db, log: nil)
+  end
+
+  after(:context) do
+    @db.disconnect
+    @cluster.destroy
+  end
+
+  def client = Client.new(@app).tap { |c| c.sign_in("advisor@merrow.example") }
+
+  it "answers plainly while it is away, comes back by itself, and keeps every acknowledged save" do
+    desk = client
+    saved = 4.times.map { |i| save(desk, [i + 1]) }
+    @cluster.crash
+    status, body = quietly { desk.call(:get, "/api/quotes") }
+    expect(status).to be >= 500
+    expect(body["error"]["message"]).to include("try again")
+    @cluster.resume
+    eventually { desk.call(:get, "/api/quotes").first == 200 }
+    totals = @db[:quote_revisions].select_hash(:quote_id, :total_cents)
+    saved.each { |id, cents| expect(totals[id]).to eq(cents) }
+    half = @db[:quote_revisions].left_join(:quote_scopes, revision_id: :id, shop_id: :shop_id).where(Sequel[:quote_scopes][:id] => nil)
+    expect(half.count).to eq(0)
+  end
+
+  def save(desk, cylinders)
+    page = desk.start_quote
+    version = desk.choose(page, cylinders).last["draft"]["version"]
+    status, saved = desk.call(:post, "/api/quotes/#{page["quote"]["id"]}/revisions", { version: version })
+    expect(status).to eq(201)
+    [page["quote"]["id"], saved["revision"]["total_cents"]]
+  end
+
+  def quietly
+    before = $stderr
+    $stderr = StringIO.new
+    yield
+  ensure
+    $stderr = before
+  end
+
+  def eventually
+    deadline = Process.clock_gettime(Process::CLOCK_MONOTONIC) + 60
+    quietly { Thread.pass until yield || Process.clock_gettime(Process::CLOCK_MONOTONIC) > deadline }
+  end
+end

@@ -1,0 +1,70 @@
+# frozen_string_literal: true
+
+require "rack/test"
+require_relative "../../../bin/support/cluster"
+require_relative "../../lib/nimble_server"
+
+ENV["SESSION_SECRET"] ||= "only-for-tests-" * 8
+ENV["SIGN_INS_PER_MINUTE"] = "100000"
+
+# One throw-away cluster for a whole run, with the demo shops loaded.
+module TestServer
+  PASSWORD = "ferry-at-seven"
+
+  module_function
+
+  def cluster
+    @cluster ||= Cluster.new(File.join("/tmp", "nimble-ledger-test-#{Process.pid}"), durable: false).start.tap { |c| at_exit { c.destroy } }
+  end
+
+  def db
+    @db ||= NimbleServer::Database.connect(cluster.url).tap do |db|
+      NimbleServer::Database.migrate(db)
+      NimbleServer::Demo.new(db).load
+    end
+  end
+
+  def app = @app ||= NimbleServer::Application.build(db, log: nil)
+end
+
+# A signed-in browser without a browser.
+class Client
+  include Rack::Test::Methods
+
+  def initialize(app = TestServer.app)
+    @app = app
+  end
+
+  attr_reader :app
+
+  def self.as(email) = new.tap { |client| client.sign_in(email) }
+
+  def sign_in(email, password = TestServer::PASSWORD)
+    refresh
+    call(:post, "/api/account/login", { email: email, password: password }).tap { refresh }
+  end
+
+  def refresh = @token = call(:get, "/api/session").last["csrf"]
+
+  # @return [Array(Integer, Object)] status and parsed body
+  def call(verb, path, body = nil, headers = {})
+    header "X-CSRF-Token", @token
+    headers.each { |name, value| header name, value }
+    header "Content-Type", "application/json"
+    public_send(verb, path, body.is_a?(String) || body.nil? ? body : JSON.generate(body))
+    headers.each_key { |name| header name, nil }
+    type = last_response.headers["content-type"].to_s
+    [last_response.status, type.include?("json") ? JSON.parse(last_response.body) : last_response.body]
+  end
+
+  def vehicle(plate) = call(:get, "/api/vehicles?search=#{plate.delete(" ")[-3..]}").last["vehicles"].find { |v| v["plate"] == plate }
+
+  def start_quote(plate = "MQ 41 TRE") = call(:post, "/api/quotes", { vehicle_id: vehicle(plate)["id"] }).last
+
+  # Stores a working copy with these cylinders and work.
+  def choose(page, cylinders, works: %w[plug coil], version: nil, **rest)
+    content = page["draft"]["content"]
+    content = content.merge("scopes" => [content["scopes"].first.merge("cylinders" => cylinders, "works" => works)])
+    call(:put, "/api/quotes/#{page["quote"]["id"]}/draft", { version: version || page["draft"]["version"], content: content }.merge(rest))
+  end
+end

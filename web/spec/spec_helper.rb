@@ -1,0 +1,66 @@
+# frozen_string_literal: true
+
+require_relative "../../server/spec/spec_helper"
+require_relative "../../bin/support/browser"
+require "axe-rspec"
+require "capybara/rspec"
+
+Capybara.register_driver(:chromium) { |app| Capybara::Selenium::Driver.new(app, browser: :chrome, options: Browser.options, service: Browser.service) }
+Capybara.default_driver = :chromium
+Capybara.javascript_driver = :chromium
+Capybara.server = :puma, { Silent: true, Threads: "2:6" }
+Capybara.default_max_wait_time = 30
+Capybara.app = TestServer.app
+
+# What the journeys do over and over.
+module Journeys
+  def size(width, height) = Browser.resize(page.driver.browser, width, height)
+
+  def sign_in(email = "advisor@merrow.example")
+    visit "/"
+    fill_in "E-mail", with: email
+    fill_in "Password", with: TestServer::PASSWORD
+    click_button "Sign in"
+    expect(page).to have_css("h1", text: "Counter")
+  end
+
+  def press(*keys) = page.driver.browser.action.tap { |action| keys.each { |key| action.send_keys(key) } }.perform
+
+  def open_quote(plate = "MQ 41 TRE")
+    click_button "Start a quote for #{plate}", match: :first
+    expect(page).to have_text("What lies over each cylinder")
+    page.current_path[%r{/quotes/([^/]+)}, 1]
+  end
+
+  # A quote opened by address, made over the API: quicker than clicking through the Counter.
+  def made_quote(plate, cylinders, works: %w[plug coil], email: "advisor@merrow.example")
+    client = Client.as(email)
+    start = client.start_quote(plate)
+    client.choose(start, cylinders, works: works) unless cylinders.empty?
+    start["quote"]["id"]
+  end
+
+  def open_page(id)
+    visit "/quotes/#{id}"
+    expect(page).to have_text("What lies over each cylinder")
+  end
+
+  # The total on the page once it belongs to what is chosen.
+  def total
+    expect(page).to have_css("[data-testid=total][aria-busy=false]")
+    find("[data-testid=total] .sum").text
+  end
+
+  def cylinder(number) = find("button[aria-label^='Cylinder #{number},']")
+
+  def accessible = expect(page).to(be_axe_clean.according_to(:wcag2a, :wcag2aa, :wcag21a, :wcag21aa, :wcag22aa))
+
+  def overflow = page.evaluate_script("document.documentElement.scrollWidth - window.innerWidth")
+
+  def money(cents) = "$#{NimbleServer::Documents::MoneyText.new("USD", 2).plain(cents)}"
+end
+
+RSpec.configure do |config|
+  config.include Journeys, type: :feature
+  config.before(type: :feature) { size(1280, 800) }
+end

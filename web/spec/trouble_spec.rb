@@ -1,0 +1,89 @@
+# frozen_string_literal: true
+
+require_relative "spec_helper"
+
+# Trouble on the page: what may fight back, what a soak does, what the customer is covered for.
+RSpec.describe "trouble on the Quote page", type: :feature do
+  before do
+    sign_in
+    @id = made_quote("IS 54 TOW", [7, 8], works: ["plug"])
+    open_page(@id)
+    total
+  end
+
+  def sheet = Client.as("advisor@merrow.example").call(:get, "/api/quotes/#{@id}").last["sheet"]
+
+  it "states the allowance, the limit and the pick-up under the total" do
+    trouble = sheet["trouble"]
+    plain = ->(cents) { money(cents).delete_prefix("$") }
+    expect(page).to have_text("If a plug breaks")
+    expect(page).to have_text("+#{plain.call(trouble["allowance"].first["extra_cents"])}")
+    expect(page).to have_text("Not above, without a call")
+    expect(page).to have_text(plain.call(trouble["not_above_cents"]))
+    expect(page).to have_text(/Ready\s+\w{3} \d+:\d\d/)
+    expect(page).to have_text("no trouble on the way: #{(trouble["no_trouble"] * 100).round} of 100 such jobs")
+  end
+
+  it "opens the soak comparison by key, marks the recommended one, and re-prices when one is chosen" do
+    before = total
+    press("f")
+    expect(page).to have_button("Crack and soak")
+    expect(page).to have_css("tr[data-best]", count: 1)
+    expect(page).to have_text("On the shelf before starting")
+    accessible
+    click_button "Crack and soak"
+    expect(page).to have_css("button[aria-pressed=true]", text: "Crack and soak")
+    expect(total).not_to eq(before)
+    expect(sheet["estimate"]["plan"]["waits"]).to eq(40)
+    expect(page).to have_text("and 40 waiting")
+    press("y")
+    expect(page).to have_text("Off, in this order")
+  end
+
+  it "re-prices at once when the history turns out different, and refuses what cannot be" do
+    calm = sheet["trouble"]["no_trouble"]
+    press("k")
+    fill_in "Plugs last changed at, km", with: "200000"
+    fill_in "Years since", with: "1"
+    click_button "Done"
+    expect(page).to have_text("plugs changed at 200,000 km, 1 year ago")
+    total
+    expect(sheet["trouble"]["no_trouble"]).to be > calm
+    press("k")
+    fill_in "Plugs last changed at, km", with: "900000"
+    find_field("Years since").click
+    expect(page).to have_text("above the odometer")
+  end
+
+  it "cools a hot engine before it promises" do
+    cold = sheet["ready"]
+    press("k")
+    select "Hot: has to cool", from: "Arrives"
+    fill_in "Odometer, km", with: "not a number"
+    find_field("Years since").click
+    expect(page).to have_text("Enter a number, or leave empty for unknown")
+    press(:escape)
+    expect(page).to have_text("188 min to cool")
+    expect(sheet["ready"]).to be > cold
+  end
+
+  it "notes what was learned on the vehicle, so that its next quote starts from it" do
+    press("k")
+    fill_in "Plugs last changed at, km", with: "150000"
+    fill_in "Years since", with: "3"
+    fill_in "Plugs now in it", with: "a cheaper grade"
+    fill_in "Where the car lives", with: "beach and quay"
+    click_button "Note it on the vehicle"
+    expect(page).to have_text("Noted: the next quote of this car starts from it.")
+    accessible
+    click_button "Done"
+    visit "/"
+    open_quote "IS 54 TOW"
+    expect(page).to have_text("plugs changed at 150,000 km, 3 years ago")
+    press("k")
+    expect(page).to have_field("Plugs now in it", with: "a cheaper grade")
+    expect(page).to have_field("Where the car lives", with: "beach and quay")
+  ensure
+    TestServer.db[:vehicles].where(plate: "IS 54 TOW").update(plugs_changed_km: 0, plugs_changed_on: nil, plug_fitted: nil, lives: "quay and beach, salt")
+  end
+end

@@ -1,0 +1,97 @@
+# frozen_string_literal: true
+
+require_relative "spec_helper"
+
+RSpec.describe "the working copy", type: :feature do
+  it "tells the second of two browsers, shows both versions, and keeps the chosen one" do
+    sign_in
+    id = made_quote("MQ 41 TRE", [1])
+    open_page(id)
+    total
+    Capybara.using_session(:other) do
+      size(1280, 800)
+      sign_in
+      open_page(id)
+      total
+      press("3")
+      total
+    end
+    press("5")
+    expect(page).to have_css("[role=dialog]", text: "changed in another window")
+    expect(page).to have_text("plug and coil, cylinders 1, 5")
+    expect(page).to have_text("plug and coil, cylinders 1, 3")
+    accessible
+    click_button "Keep mine"
+    total
+    expect([1, 3, 5].map { |n| cylinder(n)["aria-pressed"] }).to eq(%w[true false true])
+    stored = Client.as("advisor@merrow.example").call(:get, "/api/quotes/#{id}").last
+    expect(stored["draft"]["content"]["scopes"][0]["cylinders"]).to eq([1, 5])
+  end
+
+  it "takes the other advisor's saved revision, or saves on top of it" do
+    sign_in
+    id = made_quote("MQ 41 TRE", [1])
+    open_page(id)
+    total
+    second = Client.as("second@merrow.example")
+    start = second.call(:get, "/api/quotes/#{id}").last
+    second.choose(start, [3])
+    second.call(:post, "/api/quotes/#{id}/revisions", { version: 2 })
+    click_button "Save"
+    expect(page).to have_css("[role=dialog]", text: "Wenna Strake saved revision 1")
+    click_button "Keep mine"
+    total
+    click_button "Save"
+    expect(page).to have_text("revision 2 saved")
+    contents = TestServer.db[:quote_revisions].where(quote_id: id).order(:revision).select_map(:content)
+    expect(contents.map { |c| c["scopes"][0]["cylinders"] }).to eq([[3], [1]])
+  end
+
+  it "never shows a figure that belongs to an older selection as if it were the new one" do
+    sign_in
+    open_page(made_quote("MQ 41 TRE", []))
+    page.execute_script(<<~JS)
+      window.seen = [];
+      const sum = () => document.querySelector("[data-testid=total]");
+      new MutationObserver(() => {
+        const box = sum();
+        if (box && box.getAttribute("aria-busy") === "false") {
+          const chosen = [...document.querySelectorAll("button[aria-label^='Cylinder']")].filter((b) => b.getAttribute("aria-pressed") === "true").map((b) => b.textContent).sort().join();
+          window.seen.push([chosen, box.querySelector(".sum").textContent]);
+        }
+      }).observe(document.body, { subtree: true, childList: true, attributes: true, characterData: true });
+    JS
+    press("1", "2", "3", "1", "5", "4", "2", "6")
+    expect(page).to have_css("button[aria-label^='Cylinder 6,'][aria-pressed=true]")
+    total
+    seen = page.evaluate_script("window.seen").uniq
+    expect(seen).not_to be_empty
+    seen.each { |chosen, sum| expect([chosen, sum]).to eq([chosen, priced(chosen.split(",").map(&:to_i))]) }
+  end
+
+  def priced(cylinders)
+    client = Client.as("advisor@merrow.example")
+    money(client.choose(client.start_quote, cylinders).last["sheet"]["estimate"]["price"]["total_cents"])
+  end
+
+  it "keeps working while the server is away, says so, and catches up" do
+    sign_in
+    id = made_quote("MQ 41 TRE", [5])
+    open_page(id)
+    before = total
+    offline(true)
+    press("3")
+    expect(page).to have_text("The server does not answer")
+    expect(page).to have_css("[data-testid=total][aria-busy=true]", text: before)
+    offline(false)
+    expect(page).to have_no_text("The server does not answer")
+    expect(total).not_to eq(before)
+    stored = Client.as("advisor@merrow.example").call(:get, "/api/quotes/#{id}").last
+    expect(stored["draft"]["content"]["scopes"][0]["cylinders"]).to eq([5, 3])
+  end
+
+  def offline(away)
+    page.driver.browser.execute_cdp("Network.enable")
+    page.driver.browser.execute_cdp("Network.emulateNetworkConditions", offline: away, latency: 0, downloadThroughput: -1, uploadThroughput: -1)
+  end
+end

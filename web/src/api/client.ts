@@ -1,0 +1,101 @@
+import createClient from "openapi-fetch";
+import type { components, paths } from "./contract.gen";
+
+type Schemas = components["schemas"];
+export type Session = Schemas["Session"];
+export type Vehicle = Schemas["Vehicle"];
+export type Engine = Schemas["Engine"];
+export type QuoteCard = Schemas["QuoteCard"];
+export type QuotePage = Schemas["QuotePage"];
+export type Priced = Schemas["Priced"];
+export type Content = Schemas["Content"];
+export type Scope = Content["scopes"][number];
+export type Sheet = Schemas["Sheet"];
+export type Descent = Schemas["Descent"];
+export type Layer = Sheet["layers"][number];
+export type Option = NonNullable<Sheet["routes"]>[number]["options"][number];
+export type EngineCard = Schemas["EngineList"]["engines"][number];
+export type EngineWithProfile = Schemas["EngineWithProfile"];
+export type ImportReport = Schemas["ImportReport"];
+export type House = Schemas["House"];
+export type Estimate = Schemas["Estimate"];
+export type Other = Schemas["Other"];
+export type Beside = Schemas["Beside"];
+export type Resolved = Schemas["Resolved"];
+export type Conflict = Schemas["Conflict"];
+export type FrozenRevision = Schemas["FrozenRevision"];
+
+/** A refusal of the server, in the one error form. */
+export class Refused extends Error {
+  constructor(
+    readonly status: number,
+    readonly code: string,
+    message: string,
+    readonly body: Conflict,
+  ) {
+    super(message);
+  }
+}
+
+/** The server could not be reached at all. */
+export class Away extends Error {}
+
+let token = "";
+
+export function setToken(csrf: string): void {
+  token = csrf;
+}
+
+const client = createClient<paths>({
+  fetch: async (request: Request) => {
+    if (request.method !== "GET") {
+      request.headers.set("X-CSRF-Token", token);
+      request.headers.set("Content-Type", "application/json");
+    }
+    try {
+      return await fetch(request);
+    } catch {
+      throw new Away("The server cannot be reached. Check the connection; what you entered is kept.");
+    }
+  },
+});
+
+interface Reply<T> {
+  data?: T;
+  error?: unknown;
+  response: Response;
+}
+
+/** The data of a reply; throws Refused with the server's own words otherwise. */
+async function unwrap<T>(reply: Promise<Reply<T>>): Promise<T> {
+  const { data, error, response } = await reply;
+  if (response.ok && data !== undefined) return data;
+  const body = error as Conflict | undefined;
+  if (body?.error) throw new Refused(response.status, body.error.code, body.error.message, body);
+  throw new Away(`The server answered ${response.status}. Try again in a moment.`);
+}
+
+export const api = {
+  session: () => unwrap(client.GET("/api/session")),
+  signIn: (email: string, password: string) => unwrap(client.POST("/api/account/login", { body: { email, password } })),
+  signOut: () => unwrap(client.POST("/api/account/logout")),
+  vehicles: (search: string) => unwrap(client.GET("/api/vehicles", { params: { query: { search } } })),
+  addVehicle: (body: Schemas["NewVehicle"]) => unwrap(client.POST("/api/vehicles", { body })),
+  noteHistory: (id: string, body: Schemas["VehicleHistory"]) => unwrap(client.PUT("/api/vehicles/{id}/history", { params: { path: { id } }, body })),
+  engines: (search = "") => unwrap(client.GET("/api/engines", { params: { query: { search } } })),
+  engine: (code: string, work?: string, revision?: string) => unwrap(client.GET("/api/engines/{code}", { params: { path: { code }, query: { work, revision } } })),
+  reportEngine: (body: Record<string, never>) => unwrap(client.POST("/api/engines/report", { body })),
+  importEngine: (body: Record<string, never>, key: string) => unwrap(client.POST("/api/engines", { body, params: { header: { "Idempotency-Key": key } } })),
+  house: () => unwrap(client.GET("/api/house")),
+  keepEquipment: (equipment: string[], revision: number) => unwrap(client.PUT("/api/house/equipment", { body: { equipment, revision } })),
+  renewEngine: (id: string) => unwrap(client.POST("/api/quotes/{id}/engine", { params: { path: { id } } })),
+  quotes: (search: string) => unwrap(client.GET("/api/quotes", { params: { query: { search } } })),
+  startQuote: (vehicle_id: string, key: string) =>
+    unwrap(client.POST("/api/quotes", { body: { vehicle_id }, params: { header: { "Idempotency-Key": key } } })),
+  quote: (id: string) => unwrap(client.GET("/api/quotes/{id}", { params: { path: { id } } })),
+  storeDraft: (id: string, body: Schemas["StoreDraft"], keepalive = false) =>
+    unwrap(client.PUT("/api/quotes/{id}/draft", { params: { path: { id } }, body, keepalive })),
+  save: (id: string, version: number, key: string) =>
+    unwrap(client.POST("/api/quotes/{id}/revisions", { params: { path: { id }, header: { "Idempotency-Key": key } }, body: { version } })),
+  revision: (id: string, number: string) => unwrap(client.GET("/api/quotes/{id}/revisions/{number}", { params: { path: { id, number } } })),
+};

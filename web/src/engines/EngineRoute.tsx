@@ -1,0 +1,160 @@
+import { keepPreviousData, useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import { ToggleButton } from "react-aria-components";
+import { Link, useParams, useSearchParams } from "react-router";
+import styled from "styled-components";
+import { api, type EngineWithProfile } from "../api/client";
+import { DescentDrawing } from "../quote/DescentDrawing";
+import { ReachDrawing } from "../quote/ReachDrawing";
+import { WORKS } from "../quote/works";
+import { list } from "../shared/format";
+import { Heading, Mono, Notice, Part, BookPage, Small, Strong } from "../shared/parts";
+import { Cautions, PlugFacts, Soundings, Steps, Table } from "./EngineTables";
+import type { Profile } from "./profile";
+
+const Top = styled.div`display: grid; grid-template-columns: minmax(0, 440px) minmax(0, 1fr); gap: 12px 36px; align-items: start; margin-top: 14px; @media (max-width: 860px) { grid-template-columns: minmax(0, 1fr); }`;
+const Works = styled.div`display: flex; flex-wrap: wrap; gap: 6px; margin: 8px 0;`;
+const Chip = styled(ToggleButton)`
+  min-height: 30px; padding: 2px 12px; border: 1.4px solid var(--ink); border-radius: 15px; font-size: 14px; background: var(--sheet); color: var(--ink); cursor: pointer;
+  &[data-selected] { background: var(--ink); color: var(--sheet); }
+`;
+/** One engine of the library: the drawing, the hours of every kind of work, what comes off with what, parts and cautions. */
+export function EngineRoute() {
+  const { code = "" } = useParams();
+  const [query] = useSearchParams();
+  const revision = query.get("revision") ?? undefined;
+  const [work, setWork] = useState("plug");
+  const engine = useQuery({ queryKey: ["engine", code, work, revision], queryFn: () => api.engine(code, work, revision), placeholderData: keepPreviousData });
+  if (engine.isPending) return <BookPage aria-busy="true">Opening the engine…</BookPage>;
+  if (engine.isError)
+    return (
+      <BookPage>
+        <Notice role="alert">
+          <p>{engine.error.message}</p>
+          <p>
+            <Link to="/engines">Back to the library</Link>
+          </p>
+        </Notice>
+      </BookPage>
+    );
+  return <EnginePage engine={engine.data} work={work} onWork={setWork} stale={engine.isFetching} />;
+}
+
+interface Props {
+  engine: EngineWithProfile;
+  work: string;
+  onWork: (work: string) => void;
+  stale: boolean;
+}
+
+function EnginePage({ engine, work, onWork, stale }: Props) {
+  const { page } = engine;
+  const profile = engine.profile as unknown as Profile;
+  const [active, setActive] = useState<string | null>(null);
+  const [told, setTold] = useState("");
+  const light = (ref: string | null, label?: string) => {
+    setActive(ref);
+    setTold(label ?? "");
+  };
+  const lifted = page.layers.filter((layer) => layer.step === active).map((layer) => layer.number);
+  const shown = engine.revision;
+  const newest = engine.revisions[0]?.revision ?? shown;
+
+  return (
+    <BookPage>
+      <header>
+        <div>
+          <Small>
+            <Link to="/engines">Engines</Link>
+          </Small>
+          <h1>
+            <Mono>{engine.code}</Mono> {engine.name}
+          </h1>
+        </div>
+        <div style={{ textAlign: "right" }}>
+          <Small>
+            {engine.revisions.map((row) => (
+              <span key={row.revision}>
+                {row.revision === shown ? <Strong>revision {row.revision}</Strong> : <Link to={`?revision=${row.revision}`}>revision {row.revision}</Link>}
+                {row.by ? `, ${row.by}` : ""}
+                <br />
+              </span>
+            ))}
+          </Small>
+          <a href={`/api/engines/${encodeURIComponent(engine.code)}/export?revision=${shown}`} download>
+            Export the profile
+          </a>
+        </div>
+      </header>
+      {shown < newest && (
+        <Notice>
+          <p>This is revision {shown}; the newest is {newest}. Quotes made with this one keep it.</p>
+        </Notice>
+      )}
+      <p style={{ maxWidth: "78ch", margin: "12px 0 0" }}>{engine.notes}</p>
+      <Top>
+        <div>
+          <Heading>
+            <span>What lies over each cylinder</span>
+            <Small>hours alone</Small>
+          </Heading>
+          <ReachDrawing reach={page.reach} chosen={[]} stale={stale} lifted={lifted} />
+          <Works role="group" aria-label="Kind of work drawn">
+            {page.works.map((row) => (
+              <Chip key={row.work} isSelected={row.work === work} onChange={() => onWork(row.work)}>
+                {WORKS[row.work as keyof typeof WORKS].label}
+              </Chip>
+            ))}
+          </Works>
+        </div>
+        <div>
+          {page.descent && (
+            <>
+              <Heading>
+                <span>The deepest: number {page.deepest}</span>
+                <Small>minutes to scale</Small>
+              </Heading>
+              <DescentDrawing descent={page.descent} active={active} onActive={light} height={170} />
+              <Small as="p" aria-live="polite" style={{ minHeight: 21 }}>
+                {told}
+              </Small>
+            </>
+          )}
+          <Soundings page={page} />
+        </div>
+      </Top>
+      <Heading style={{ marginTop: 18 }}>
+        <span>What comes off</span>
+        <Small>minutes low / likely / high</Small>
+      </Heading>
+      <Steps profile={profile} page={page} active={active} onActive={light} />
+      <Top>
+        <div>
+          <Heading>The plug</Heading>
+          <PlugFacts profile={profile} equipment={page.equipment} />
+          <Heading>Cautions at the work</Heading>
+          <Cautions profile={profile} />
+        </div>
+        <div>
+          <Heading>Parts it names</Heading>
+          <Table>
+            <tbody>
+              {page.parts.map((row) => (
+                <tr key={row.part}>
+                  <td>
+                    {row.label || "Not on the price list"} <Part>{row.part}</Part>
+                    <Small>{row.for.length > 4 ? `${row.for.slice(0, 3).join(", ")} and ${row.for.length - 3} more` : list(row.for)}</Small>
+                  </td>
+                  <td className="figure">{row.priced ? "" : "no price"}</td>
+                </tr>
+              ))}
+            </tbody>
+          </Table>
+        </div>
+      </Top>
+      <p>
+        <Small>Times and torques are examples. The maker's service information, local rules and a licensed technician's judgment come first.</Small>
+      </p>
+    </BookPage>
+  );
+}

@@ -1,0 +1,94 @@
+import { keepPreviousData, useQuery } from "@tanstack/react-query";
+import { useDeferredValue, useState } from "react";
+import { Link } from "react-router";
+import styled from "styled-components";
+import { api } from "../api/client";
+import { useSession } from "../session/SessionGate";
+import { useKeys } from "../shared/keys";
+import { Button, KeyHint, Mono, Notice, BookPage, Small } from "../shared/parts";
+import { Search } from "../shared/Search";
+import { ImportDialog } from "./ImportDialog";
+
+const Table = styled.table`
+  font-size: 15px;
+  th { font-weight: 400; font-size: 13px; color: var(--second); text-align: left; padding: 3px 8px 3px 0; border-bottom: 1px solid var(--strong); }
+  td { padding: 9px 8px 9px 0; border-bottom: 1px solid var(--rule); vertical-align: baseline; }
+  .figure { text-align: right; white-space: nowrap; }
+  tr:hover td { background: var(--sheet); }
+  td small { font-size: 13px; color: var(--second); display: block; }
+  @media (max-width: 760px) { .wide { display: none; } }
+`;
+
+/** The engine library: find an engine by anything known of it; hours of its plugs from the easiest to the deepest. */
+export function Engines() {
+  const { format, account } = useSession();
+  const [text, setText] = useState("");
+  const [importing, setImporting] = useState(false);
+  const asked = useDeferredValue(text.trim());
+  const engines = useQuery({ queryKey: ["engines", asked], queryFn: () => api.engines(asked), placeholderData: keepPreviousData });
+  const writes = account.role !== "technician";
+  useKeys([
+    ...(writes ? [{ key: "i", hint: "I", label: "Import an engine profile", run: () => setImporting(true) }] : []),
+  ]);
+
+  return (
+    <BookPage>
+      <header>
+        <h1>Engines</h1>
+        {writes && (
+          <Button onPress={() => setImporting(true)}>
+            Import a profile <KeyHint>I</KeyHint>
+          </Button>
+        )}
+      </header>
+      <Search value={text} onText={setText} told="Search engines"
+        placeholder="Code, kind, number of cylinders, part number, layer, plate" label="Find an engine by code, kind, number of cylinders, part number, layer or plate" />
+      {engines.isPending && <Small>Reading the library…</Small>}
+      {engines.error && (
+        <Notice role="alert">
+          <p>{engines.error.message}</p>
+        </Notice>
+      )}
+      {engines.data?.engines.length === 0 && (
+        <Notice>
+          <p>No engine matches “{asked}”.</p>
+          <p>Try fewer words, or import a profile.</p>
+        </Notice>
+      )}
+      {engines.data && engines.data.engines.length > 0 && (
+        <Table aria-busy={engines.isFetching}>
+          <thead>
+            <tr>
+              <th scope="col">Code</th>
+              <th scope="col">Engine</th>
+              <th scope="col" className="figure">easiest plug</th>
+              <th scope="col" className="figure">hardest</th>
+              <th scope="col" className="figure">all plugs</th>
+              <th scope="col" className="figure wide">cars here</th>
+            </tr>
+          </thead>
+          <tbody>
+            {engines.data.engines.map((engine) => (
+              <tr key={engine.code}>
+                <td>
+                  <Mono>{engine.code}</Mono>
+                </td>
+                <td>
+                  <Link to={`/engines/${encodeURIComponent(engine.code)}`}>{engine.name}</Link>
+                  <small>
+                    {engine.cylinders === 1 ? "one cylinder" : `${engine.cylinders} cylinders`} · {engine.ignition.replaceAll("-", " ")} · revision {engine.revision}
+                  </small>
+                </td>
+                <td className="figure">{engine.easiest?.hours == null ? "no way" : <>{format.hours(engine.easiest.hours)} h <Small>no. {engine.easiest.cylinder}</Small></>}</td>
+                <td className="figure">{engine.hardest?.hours == null ? "no way" : <>{format.hours(engine.hardest.hours)} h <Small>no. {engine.hardest.cylinder}</Small></>}</td>
+                <td className="figure">{engine.all_plugs === null ? "no way" : `${format.hours(engine.all_plugs)} h`}</td>
+                <td className="figure wide">{engine.vehicles}</td>
+              </tr>
+            ))}
+          </tbody>
+        </Table>
+      )}
+      {importing && <ImportDialog onClose={() => setImporting(false)} />}
+    </BookPage>
+  );
+}

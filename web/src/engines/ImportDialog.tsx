@@ -1,0 +1,126 @@
+import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
+import { FileTrigger } from "react-aria-components";
+import { useNavigate } from "react-router";
+import styled from "styled-components";
+import { api, Refused } from "../api/client";
+import { useSession } from "../session/SessionGate";
+import { Dialog } from "../shared/Dialog";
+import { Button, Mono, Notice, Small, Strong } from "../shared/parts";
+
+const Lines = styled.ul`margin: 8px 0; padding: 0; list-style: none; max-height: 300px; overflow: auto; border-top: 1px solid var(--strong); li { padding: 4px 0; border-bottom: 1px solid var(--rule); font-size: 14px; overflow-wrap: anywhere; }`;
+const Row = styled.div`display: flex; gap: 10px; flex-wrap: wrap; align-items: center; margin-top: 14px;`;
+const LARGEST = 4_000_000;
+
+type Profile = Record<string, never>;
+
+/** Import in two steps: the report of what the file would change, then a yes. Nothing is stored before it. */
+export function ImportDialog({ onClose }: { onClose: () => void }) {
+  const queries = useQueryClient();
+  const navigate = useNavigate();
+  const { account } = useSession();
+  const [profile, setProfile] = useState<Profile | null>(null);
+  const [name, setName] = useState("");
+  const [unread, setUnread] = useState("");
+  const report = useMutation({ mutationFn: (body: Profile) => api.reportEngine(body) });
+  const keep = useMutation({
+    mutationFn: (body: Profile) => api.importEngine(body, crypto.randomUUID()),
+    onSuccess: (done) => {
+      void queries.invalidateQueries({ queryKey: ["engines"] });
+      void queries.invalidateQueries({ queryKey: ["engine", done.code] });
+      onClose();
+      navigate(`/engines/${encodeURIComponent(done.code)}`);
+    },
+  });
+
+  const read = async (files: FileList | null) => {
+    const file = files?.[0];
+    if (!file) return;
+    setName(file.name);
+    setUnread("");
+    setProfile(null);
+    report.reset();
+    keep.reset();
+    if (file.size > LARGEST) return setUnread(`${file.name} is larger than 4 MB. An engine profile is a few hundred kilobytes at most.`);
+    try {
+      const text = new TextDecoder("utf-8", { fatal: true }).decode(await file.arrayBuffer());
+      const parsed: unknown = JSON.parse(text);
+      if (typeof parsed !== "object" || parsed === null || Array.isArray(parsed)) throw new SyntaxError("not an object");
+      setProfile(parsed as Profile);
+      report.mutate(parsed as Profile);
+    } catch (error) {
+      setUnread(error instanceof SyntaxError ? `${file.name} is not a JSON object: ${error.message}.` : `${file.name} is not UTF-8 text.`);
+    }
+  };
+  const problem = keep.error ?? report.error;
+  const faults = problem instanceof Refused ? (problem.body.error.details as { path?: string; message?: string }[]) : [];
+  const found = report.data;
+
+  return (
+    <Dialog title="Import an engine profile" onClose={onClose} wide>
+      <p>
+        A file <Mono>NAME.engine.json</Mono>. You see what it would change before anything is stored; a known code becomes a new revision, and quotes keep the revision they were made with.
+      </p>
+      <Row>
+        <FileTrigger acceptedFileTypes={[".json", "application/json"]} onSelect={(files) => void read(files)}>
+          <Button $main={!found}>Choose a file</Button>
+        </FileTrigger>
+        {name && <Small>{name}</Small>}
+        {report.isPending && <Small role="status">Reading…</Small>}
+      </Row>
+      {(unread || problem) && (
+        <Notice role="alert" style={{ marginTop: 12 }}>
+          <p>{unread || problem?.message}</p>
+          {faults.length > 0 && (
+            <Lines>
+              {faults.map((fault) => (
+                <li key={`${fault.path}-${fault.message}`}>
+                  <Mono>{fault.path}</Mono> {fault.message}
+                </li>
+              ))}
+            </Lines>
+          )}
+          <p>Nothing was stored. Mend the file and choose it again.</p>
+        </Notice>
+      )}
+      {found && (
+        <section aria-label="What the import would do" style={{ marginTop: 12 }}>
+          <p>
+            <Strong>
+              {found.code}, {found.name}
+            </Strong>{" "}
+            · {found.cylinders} cylinders, {found.steps} steps, {found.targets} pieces of work.{" "}
+            {found.same ? "It is the same as the newest revision: there is nothing to import." : found.known ? `It becomes revision ${found.revision}.` : "The library does not have it yet."}
+          </p>
+          {found.changes.length > 0 && (
+            <Lines aria-label="Changes">
+              {found.changes.map((line) => (
+                <li key={line}>{line}</li>
+              ))}
+            </Lines>
+          )}
+          {found.warnings.length > 0 && (
+            <Lines aria-label="Warnings">
+              {found.warnings.map((warning) => (
+                <li key={`${warning.path}-${warning.message}`}>
+                  Check: <Mono>{warning.path}</Mono> {warning.message}
+                </li>
+              ))}
+            </Lines>
+          )}
+          {found.unpriced.length > 0 && <p>Not on the price list, so totals with them are incomplete: {found.unpriced.join(", ")}.</p>}
+          <Row>
+            {account.role === "owner" ? (
+              <Button $main onPress={() => profile && keep.mutate(profile)} isDisabled={found.same || keep.isPending}>
+                {keep.isPending ? "Importing…" : `Import as revision ${found.revision}`}
+              </Button>
+            ) : (
+              <Small>The owner imports; this is the report to show them.</Small>
+            )}
+            <Button onPress={onClose}>Close</Button>
+          </Row>
+        </section>
+      )}
+    </Dialog>
+  );
+}

@@ -1,0 +1,33 @@
+import { expect, test } from "vitest";
+import { alike, notesOf, type Step, torque } from "./profile";
+
+const step = (rest: Partial<Step>): Step => ({ id: "s", label: "Step", remove: [1, 2, 3], refit: [1, 2, 3], ...rest });
+
+test("torques stand in both units", () => {
+  expect(torque(25)).toBe("25 N·m (18 lb-ft)");
+  expect(torque(9)).toBe("9 N·m (6.6 lb-ft)");
+});
+
+test("a plain step has nothing to say", () => {
+  expect(notesOf(step({}), (id) => id)).toEqual([]);
+});
+
+test("says what a step comes with, in the order it matters", () => {
+  const lines = notesOf(
+    step({
+      after: ["cover", { any: ["aside", "unplug"] }], needs: ["strap-and-block"], people: 2, rust_prone: true,
+      fasteners: [{ what: "mount bolt", size: "17 mm hex", count: 3, torque_nm: 65, rule: "replace" }], seals: [{ part: "SEA-1", rule: "inspect", chance: 0.3 }], releases: [{ fluid: "coolant", liters: 0.2 }],
+    }),
+    (id) => id.toUpperCase(),
+  );
+  expect(lines).toEqual([
+    "After: COVER, one of ASIDE / UNPLUG", "Takes: strap and block", "rusts, 2 people", "3 × mount bolt, 17 mm hex, 65 N·m (48 lb-ft), always new", "Seal SEA-1 × 1, inspect (30 in 100 renewed)",
+    "Releases 0.2 l coolant",
+  ]);
+});
+
+test("neighbors alike but for their cylinder share a row, in file order", () => {
+  const coil = (n: number, rest: Partial<Step> = {}) => step({ id: `coil-${n}`, label: `Coil ${n}`, after: ["cover"], ...rest });
+  const rows = alike([step({ id: "cover", label: "Cover" }), coil(1), coil(2), coil(3, { remove: [2, 3, 5] }), coil(4)], (id) => id);
+  expect(rows.map((row) => row.map((one) => one.id))).toEqual([["cover"], ["coil-1", "coil-2"], ["coil-3"], ["coil-4"]]);
+});

@@ -1,0 +1,94 @@
+/** The parts of a stored engine profile that the library page shows; the core has checked them. */
+export interface Profile {
+  head: string;
+  aspiration?: string;
+  injection?: string;
+  hot_valley?: boolean;
+  thermal_mass?: string;
+  soaks?: string[];
+  boot_grease?: string;
+  plug: Plug;
+  steps: Step[];
+  targets: Target[];
+}
+
+interface Plug {
+  part?: string;
+  per_cylinder?: number;
+  grade?: string;
+  construction?: string;
+  thread_mm?: number;
+  reach_mm?: number;
+  hex_mm?: number;
+  seat?: string;
+  gap_mm?: { low: number; high: number };
+  torque_nm?: number;
+  interval_km?: number;
+  interval_months?: number;
+  compound?: string;
+}
+
+export interface Step {
+  id: string;
+  label: string;
+  zone?: string;
+  remove: number[];
+  refit: number[];
+  after?: (string | { any: string[] })[];
+  needs?: string[];
+  people?: number;
+  battery?: boolean;
+  rust_prone?: boolean;
+  brittle?: boolean;
+  seals?: { part: string; quantity?: number; rule?: string; chance?: number }[];
+  fasteners?: { what: string; size?: string; count?: number; torque_nm?: number; pattern?: string; rule?: string }[];
+  clips?: { part: string; count?: number; chance?: number }[];
+  mishaps?: { what: string; chance: number; minutes: number[] }[];
+  waits?: { for?: string; minutes: number }[];
+  releases?: { fluid: string; liters: number }[];
+  closing?: { what: string; minutes: number[] }[];
+  cautions?: string[];
+}
+
+interface Target {
+  id: string;
+  work: string;
+  cautions?: string[];
+  tools?: string[];
+}
+
+const LB_FT = 1.3558179483;
+
+/** A torque in both units, rounded as a wrench is set. */
+export function torque(nm: number): string {
+  return `${nm} N·m (${(nm / LB_FT).toFixed(nm < 20 ? 1 : 0)} lb-ft)`;
+}
+
+/** What a step comes with, line by line, in the trade's words. */
+export function notesOf(step: Step, label: (id: string) => string): string[] {
+  const after = (step.after ?? []).map((entry) => (typeof entry === "string" ? label(entry) : `one of ${entry.any.map(label).join(" / ")}`));
+  const marks = [step.battery && "battery off", step.rust_prone && "rusts", step.brittle && "brittle when old", (step.people ?? 1) > 1 && `${step.people} people`].filter(Boolean);
+  return [
+    after.length > 0 && `After: ${after.join(", ")}`,
+    (step.needs ?? []).length > 0 && `Takes: ${step.needs?.map((id) => id.replaceAll("-", " ")).join(", ")}`,
+    marks.length > 0 && marks.join(", "),
+    ...(step.fasteners ?? []).map((row) => [`${row.count ?? 1} × ${row.what}`, row.size, row.torque_nm && torque(row.torque_nm), row.pattern, row.rule === "replace" && "always new"].filter(Boolean).join(", ")),
+    ...(step.seals ?? []).map((row) => `Seal ${row.part} × ${row.quantity ?? 1}, ${(row.rule ?? "replace") === "replace" ? "always new" : `inspect (${Math.round((row.chance ?? 0) * 100)} in 100 renewed)`}`),
+    ...(step.clips ?? []).map((row) => `Clip ${row.part} × ${row.count ?? 1}, ${Math.round((row.chance ?? 0) * 100)} in 100 break`),
+    ...(step.mishaps ?? []).map((row) => `May happen: ${row.what}, ${Math.round(row.chance * 100)} in 100, ${row.minutes.join(" / ")} min`),
+    ...(step.waits ?? []).map((row) => `Wait ${row.minutes} min: ${row.for ?? "waiting"}`),
+    ...(step.releases ?? []).map((row) => `Releases ${row.liters} l ${row.fluid}`),
+    ...(step.closing ?? []).map((row) => `Closing work: ${row.what}, ${row.minutes.join(" / ")} min`),
+  ].filter((line): line is string => Boolean(line));
+}
+
+/** Steps in file order; neighbors that differ only in their cylinder stand in one row. */
+export function alike(steps: Step[], label: (id: string) => string): Step[][] {
+  const shape = (step: Step) => JSON.stringify([step.remove, step.refit, step.zone, notesOf(step, label), step.cautions]).replaceAll(/[A-Za-z-]+[ -]\d+/g, "");
+  return steps.reduce<Step[][]>((rows, step) => {
+    const last = rows.at(-1);
+    if (last?.[0] && shape(last[0]) === shape(step)) last.push(step);
+    else rows.push([step]);
+    return rows;
+  }, []);
+}

@@ -1,0 +1,97 @@
+import { memo } from "react";
+import styled from "styled-components";
+import type { Estimate, Layer } from "../api/client";
+import { useSession } from "../session/SessionGate";
+import { list } from "../shared/format";
+import { Asked, Small, Unseen } from "../shared/parts";
+
+const Table = styled.table`
+  font-size: 14px; line-height: 1.3;
+  th { font-weight: 400; color: var(--second); text-align: left; font-size: 13px; padding: 3px 4px; border-bottom: 1px solid var(--strong); }
+  td { padding: 2.5px 4px; border-bottom: 1px solid var(--rule); vertical-align: baseline; }
+  th.figure, td.figure { text-align: right; white-space: nowrap; width: 62px; }
+  td.number { width: 24px; color: var(--second); font-size: 13px; }
+  tr[data-elsewhere] td { color: var(--second); }
+  tr[data-active] td { background: var(--sheet); box-shadow: inset 0 -2px var(--mark); }
+  tfoot td { border: 0; border-top: 1px solid var(--strong); font-weight: 650; }
+  tfoot td span { font-weight: 400; }
+`;
+
+/** Whose a layer is among the cylinders in the job: nothing when there is one cylinder only. */
+export function sharing(over: number[], chosen: number[]): string {
+  if (chosen.length < 2) return "";
+  const mine = over.filter((number) => chosen.includes(number));
+  if (mine.length === chosen.length) return "shared";
+  return mine.length === 0 ? "" : `only ${list([...mine].sort((a, b) => a - b))}`;
+}
+
+interface Props {
+  layers: Layer[];
+  estimate?: Estimate;
+  active: string | null;
+  /** Cylinders in the job: with several, each layer says whose it is. */
+  chosen?: number[];
+  onActive: (ref: string | null, label?: string) => void;
+  /** Asked why a layer comes off. */
+  onAsk?: (step: string) => void;
+}
+
+/** What comes off, in order, with its minutes; the numbers are those on the drawing. */
+export const LayerList = memo(function LayerList({ layers, estimate, active, chosen = [], onActive, onAsk }: Props) {
+  const { format } = useSession();
+  const own = layers.filter((layer) => layer.in_plan);
+  const shown = estimate ? own : layers.filter((layer) => layer.cylinder === null);
+  const minutes = estimate?.plan.minutes;
+
+  return (
+    <Table>
+      <thead>
+        <tr>
+          <th colSpan={2}>{estimate ? "Off, in this order; back on in reverse" : "What lies over the cylinders"}</th>
+          <th className="figure">off</th>
+          <th className="figure">on</th>
+        </tr>
+      </thead>
+      <tbody>
+        {shown.map((layer) => (
+          <tr key={layer.step} data-active={active === layer.step ? "" : undefined} onPointerEnter={() => onActive(layer.step)} onPointerLeave={() => onActive(null)}>
+            <td className="number">{layer.number}</td>
+            <td>
+              {layer.label}
+              {layer.people > 1 && <Small> {layer.people} people</Small>}
+              {estimate && layer.cylinder === null && sharing(layer.over, chosen) && <Small>{layer.people > 1 ? "," : ""} {sharing(layer.over, chosen)}</Small>}
+              {layer.zone === "under" && <Small> from beneath</Small>}
+              {!estimate && <Small> over {list(layer.over)}</Small>}
+            </td>
+            <td className="figure">
+              {onAsk && estimate ? (
+                <Asked onPress={() => onAsk(layer.step)}>
+                  {format.minutes(layer.off_minutes)} min<Unseen> for {layer.label}: why?</Unseen>
+                </Asked>
+              ) : (
+                `${format.minutes(layer.off_minutes)} min`
+              )}
+            </td>
+            <td className="figure">{format.minutes(layer.on_minutes + layer.closing_minutes)} min</td>
+          </tr>
+        ))}
+        {shown.length === 0 && (
+          <tr>
+            <td colSpan={4}>Nothing has to come off.</td>
+          </tr>
+        )}
+      </tbody>
+      {minutes && (
+        <tfoot>
+          <tr>
+            <td colSpan={2}>
+              Reaching is {format.minutes(minutes.remove + minutes.refit)} of {format.minutes(minutes.total)} min
+            </td>
+            <td className="figure">{format.minutes(minutes.remove)} min</td>
+            <td className="figure">{format.minutes(minutes.refit)} min</td>
+          </tr>
+        </tfoot>
+      )}
+    </Table>
+  );
+});

@@ -1,0 +1,53 @@
+import styled from "styled-components";
+import type { Sheet } from "../api/client";
+import { useSession } from "../session/SessionGate";
+import { list } from "../shared/format";
+import { Part, Small } from "../shared/parts";
+
+const Table = styled.table`
+  font-size: 14px; line-height: 1.3; margin: 4px 0 8px;
+  th { font-weight: 400; color: var(--second); font-size: 13px; text-align: left; padding: 3px 4px 3px 0; border-bottom: 1px solid var(--rule); }
+  td { padding: 3.5px 4px 3.5px 0; border-bottom: 1px solid var(--rule); vertical-align: baseline; }
+  th:last-child, td:last-child { text-align: right; white-space: nowrap; }
+`;
+const Scroll = styled.div`max-height: max(262px, calc(100vh - 470px)); overflow: auto; @media (max-width: 1100px) { max-height: none; }`;
+
+type Row = NonNullable<Sheet["parts"]>[number];
+
+/** Everything to have before the car comes in: what the job uses, what it disturbs, what it may need. */
+export function PartsPanel({ parts }: { parts: Row[] }) {
+  const { format } = useSession();
+  const groups: [string, Row[]][] = [
+    ["Ordered for the work", parts.filter((row) => row.rule === "needed")],
+    ["Disturbed on the way, always new", parts.filter((row) => row.rule === "replace")],
+    ["To have at hand, billed only if used", parts.filter((row) => row.rule === "if-needed")],
+  ];
+  return (
+    <Scroll tabIndex={0} role="region" aria-label="Parts">
+      {groups.map(([label, rows]) =>
+        rows.length === 0 ? null : (
+          <Table key={label}>
+            <thead>
+              <tr>
+                <th scope="col">{label}</th>
+                <th scope="col">{rows[0]?.rule === "if-needed" ? "chance" : "quantity"}</th>
+              </tr>
+            </thead>
+            <tbody>
+              {rows.map((row) => (
+                <tr key={`${row.part}-${row.chance ?? ""}`}>
+                  <td>
+                    {row.label || row.part} <Part>{row.part}</Part>
+                    <Small>for {row.because.length > 3 ? `${row.because.length} places` : list(row.because.map((name) => name.toLowerCase()))}</Small>
+                  </td>
+                  <td>{row.rule === "if-needed" ? `${row.quantity > 1 ? `${row.quantity} × ` : ""}${row.chance === null ? "on sight" : format.oneIn(row.chance)}${row.quantity > 1 && row.chance !== null ? " each" : ""}` : row.quantity}</td>
+                </tr>
+              ))}
+            </tbody>
+          </Table>
+        ),
+      )}
+      {parts.length === 0 && <Small>This work needs no parts.</Small>}
+    </Scroll>
+  );
+}

@@ -1,0 +1,105 @@
+import { useCallback, useMemo, useState } from "react";
+import styled from "styled-components";
+import type { QuotePage } from "../api/client";
+import { useSession } from "../session/SessionGate";
+import { Notice } from "../shared/parts";
+import { AdjustDialog } from "./AdjustDialog";
+import { ConflictDialog } from "./ConflictDialog";
+import { DescentColumn } from "./DescentColumn";
+import { LedgerPage } from "./LedgerPage";
+import { ReachColumn } from "./ReachColumn";
+import { RevisionNotice } from "./RevisionNotice";
+import { RunningBalance } from "./RunningBalance";
+import { laidOver, lookedAt } from "./routes";
+import { SaveBar } from "./SaveBar";
+import { ScopeHead } from "./ScopeHead";
+import { SideBySide } from "./SideBySide";
+import { scopeEdits } from "./scopeEdits";
+import { useQuoteKeys } from "./useQuoteKeys";
+import { useWorkingCopy } from "./useWorkingCopy";
+import { VehicleStrip } from "./VehicleStrip";
+import { WhyLayer } from "./Why";
+import { activeScope } from "./works";
+
+const Screen = styled.main`
+  height: 100%; display: grid; grid-template-columns: minmax(0, 1fr) 322px;
+  @media (max-width: 1100px) { height: auto; grid-template-columns: minmax(0, 1fr); }
+`;
+const Left = styled.div`display: flex; flex-direction: column; min-width: 0; min-height: 0;`;
+const Middle = styled.div`
+  flex: 1; min-height: 0; overflow: auto; display: grid; grid-template-columns: minmax(0, 45fr) minmax(0, 52fr);
+  & > section { padding: 10px 18px 12px; min-width: 0; }
+  & > section + section { border-left: 1px solid var(--rule); }
+  @media (max-width: 1100px) { grid-template-columns: minmax(0, 48fr) minmax(0, 49fr); }
+  @media (max-width: 760px) { grid-template-columns: minmax(0, 1fr); & > section + section { border-left: 0; border-top: 1px solid var(--rule); } }
+`;
+
+/** The Quote page: what lies over each cylinder, how the job runs, and what it costs. */
+export function QuoteScreen({ page }: { page: QuotePage }) {
+  const { account } = useSession();
+  const copy = useWorkingCopy(page);
+  const { content, priced, stale, panel, setPanel, change } = copy;
+  const { sheet, others } = priced;
+  const scope = activeScope(content);
+  const title = scope.name || sheet.title || "New scope";
+  const writes = account.role !== "technician";
+  const latest = copy.revisions.at(-1);
+
+  const [active, setActive] = useState<string | null>(null);
+  const [told, setTold] = useState("");
+  const [looked, setLooked] = useState<string | null>(null);
+  const [layer, setLayer] = useState<string | null>(null);
+  const [adjusting, setAdjusting] = useState(false);
+  const light = useCallback((ref: string | null, label?: string) => {
+    setActive(ref);
+    setTold(label ?? "");
+  }, []);
+
+  const cylinders = useMemo(() => page.sheet.reach.cylinders.map((cylinder) => cylinder.number), [page]);
+  const edits = useMemo(() => scopeEdits(change, cylinders, writes), [change, cylinders, writes]);
+  const paper = latest && `/api/quotes/${page.quote.id}/print.pdf?revision=${latest.revision}`;
+  const print = useCallback(() => {
+    if (paper) window.open(paper, "_blank", "noopener");
+  }, [paper]);
+  const beside = panel === "beside" && content.scopes.length > 1;
+  const turnBeside = useCallback(() => setPanel(beside ? "layers" : "beside"), [beside, setPanel]);
+  const adjust = () => writes && !stale && setAdjusting(true);
+  useQuoteKeys({ sheet, stale, edits, setPanel, print, beside, adjust, scopes: content.scopes.length, pinned: Boolean(scope.pins) && sheet.pinned !== false, save: copy.save });
+
+  const route = panel === "routes" ? lookedAt(sheet.routes, looked) : undefined;
+
+  return (
+    <Screen>
+      <Left>
+        <VehicleStrip page={page} content={content} resolved={priced.resolved} saved={latest ? `revision ${latest.revision} saved` : "not saved yet"} onChange={writes ? change : undefined} revisions={copy.revisions} />
+        <RevisionNotice page={page} writes={writes} />
+        {(copy.offline || copy.problem) && (
+          <Notice role="alert" style={{ margin: "10px 18px 0" }}>
+            <p>{copy.offline ? "The server does not answer. What you enter is kept here and goes out when it is back." : copy.problem}</p>
+          </Notice>
+        )}
+        {beside ? (
+          <SideBySide rows={priced.beside} active={content.active} stale={stale} onGo={edits.goTo} onClose={turnBeside} />
+        ) : (
+          <Middle>
+            <ReachColumn sheet={sheet} offers={page.sheet.offers} scope={scope} stale={stale} writes={writes} edits={edits} panel={panel} onPanel={setPanel} active={active} onActive={light} onLayer={setLayer} looked={route?.label ?? null} onLook={setLooked} />
+            <DescentColumn sheet={sheet} scope={scope} stale={stale} writes={writes} edits={edits} over={laidOver(route, others, sheet)} active={active} told={told} onActive={light} onRoutes={() => setPanel("routes")} />
+          </Middle>
+        )}
+      </Left>
+      <LedgerPage
+        sheet={sheet}
+        stale={stale}
+        onTrouble={() => setPanel("trouble")}
+        head={<ScopeHead title={title} index={content.active} count={content.scopes.length} writes={writes} edits={edits} beside={beside} onBeside={turnBeside} />}
+        hours={scope.hours}
+        onAdjust={writes ? adjust : undefined}
+        actions={<SaveBar saving={copy.saving} canSave={writes && !copy.saving && Boolean(sheet.estimate)} canPrint={Boolean(latest)} onSave={copy.save} onPrint={print} />}
+      />
+      <RunningBalance estimate={sheet.estimate} title={title} stale={stale} />
+      {layer && sheet.tasks && <WhyLayer step={layer} sheet={sheet} onClose={() => setLayer(null)} />}
+      {adjusting && sheet.estimate && <AdjustDialog estimate={sheet.estimate} scope={scope} onAdjust={edits.adjust} onClose={() => setAdjusting(false)} />}
+      {copy.clash && <ConflictDialog clash={copy.clash} yours={content} onMine={copy.keepMine} onTheirs={copy.takeTheirs} />}
+    </Screen>
+  );
+}

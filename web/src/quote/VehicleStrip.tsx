@@ -1,0 +1,63 @@
+import { useState } from "react";
+import { Link } from "react-router";
+import styled from "styled-components";
+import type { Content, QuotePage, Resolved } from "../api/client";
+import { useSession } from "../session/SessionGate";
+import { useKeys } from "../shared/keys";
+import { Asked, KeyHint, Plate, Small } from "../shared/parts";
+import { ConditionDialog } from "./ConditionDialog";
+
+const Strip = styled.header`
+  display: grid; grid-template-columns: auto minmax(0, 1fr) auto; gap: 4px 18px; align-items: center; padding: 9px 18px; border-bottom: 2px solid var(--ink); min-height: 60px;
+  h1 { font-size: 17px; font-weight: 650; line-height: 1.2; }
+  .right { text-align: right; }
+  .clip { overflow: hidden; text-overflow: ellipsis; }
+  @media (max-width: 600px) { grid-template-columns: minmax(0, 1fr); justify-items: start; .right { text-align: left; } }
+`;
+
+interface Props {
+  page: QuotePage;
+  content: Content;
+  resolved: Resolved;
+  saved: string;
+  revisions: QuotePage["revisions"];
+  onChange?: (next: (content: Content) => Content) => void;
+}
+
+/** The car and its past, in one line; history and condition open from it. */
+export function VehicleStrip({ page, content, resolved, saved, revisions, onChange }: Props) {
+  const { format } = useSession();
+  const { vehicle, engine, quote } = page;
+  const [open, setOpen] = useState(false);
+  useKeys([{ key: "k", hint: "K", label: "Condition and history", run: () => setOpen(true) }]);
+  const { history, condition, assumed } = resolved;
+  const changed = assumed.includes("plugs_changed_km") || history.plugs_changed_km === 0 ? "plugs never changed, as far as known" : `plugs changed at ${format.distance(history.plugs_changed_km)}, ${history.plugs_changed_years} ${history.plugs_changed_years === 1 ? "year" : "years"} ago`;
+  const state = [condition.corrosion !== "none" && `${condition.corrosion} rust`, condition.brittle && "brittle connectors", condition.bodged && "earlier bodge"].filter(Boolean);
+  const last = revisions.at(-1);
+
+  return (
+    <Strip>
+      <Plate>{vehicle.plate}</Plate>
+      <div className="clip">
+        <h1>
+          {vehicle.description}
+          {vehicle.year ? `, ${vehicle.year}` : ""} <Small>{engine.name}</Small>
+        </h1>
+        <Small>
+          <Asked onPress={() => setOpen(true)}>
+            {assumed.includes("odometer_km") ? "odometer unknown" : format.distance(history.odometer_km)} · {changed}
+            {state.length > 0 && ` · ${state.join(", ")}`} <KeyHint>K</KeyHint>
+          </Asked>
+        </Small>
+      </div>
+      <div className="right">
+        <strong>{vehicle.customer ?? "No owner noted"}</strong>
+        <br />
+        <Small>
+          Quote {quote.number} · {last ? <Link to={`/quotes/${quote.id}/revisions/${last.revision}`}>{saved}</Link> : saved}
+        </Small>
+      </div>
+      {open && <ConditionDialog page={page} content={content} resolved={resolved} onChange={onChange} onClose={() => setOpen(false)} />}
+    </Strip>
+  );
+}

@@ -1,0 +1,73 @@
+import { useRef } from "react";
+import type { Scope, Sheet } from "../api/client";
+import { type Binding, useKeys } from "../shared/keys";
+import { PANELS, type Panel } from "./panels";
+import type { ScopeEdits } from "./scopeEdits";
+import { WORKS } from "./works";
+
+/** Adding what is nearly free, in the order it stands. */
+export const BUNDLE_KEYS = ["u", "i", "o"];
+
+interface Wanted {
+  sheet: Sheet;
+  stale: boolean;
+  scopes: number;
+  beside: boolean;
+  pinned: boolean;
+  edits: ScopeEdits;
+  setPanel: (panel: Panel) => void;
+  adjust: () => void;
+  save: () => void;
+  print: () => void;
+}
+
+/** The keys of the Quote page: digits choose cylinders, letters choose work, no two things share one. */
+export function useQuoteKeys({ sheet, stale, scopes, beside, pinned, edits, setPanel, adjust, save, print }: Wanted): void {
+  const cylinders = useCylinderKeys(sheet, edits.press);
+  const works = sheet.offers.works.map((work) => {
+    const { label, key } = WORKS[work as Scope["works"][number]];
+    return letter(key, label, () => edits.toggleWork(work as Scope["works"][number]));
+  });
+  const bundles = (sheet.while_open ?? []).slice(0, BUNDLE_KEYS.length).map((bundle, i) => letter(BUNDLE_KEYS[i] ?? "", `Add: ${bundle.label}`, () => !stale && edits.add(bundle)));
+  useKeys([
+    ...cylinders,
+    letter("a", "All cylinders, or none", edits.toggleAll),
+    ...works,
+    ...bundles,
+    ...PANELS.map(({ name, key, told }) => letter(key, told, () => setPanel(name))),
+    ...(pinned ? [letter("z", "Let go of every pinned route", () => edits.pin({}))] : []),
+    letter("n", "Another scope beside this one", edits.another),
+    letter("d", "Drop this scope", edits.drop),
+    ...(scopes > 1
+      ? [
+          letter("[", "Scope before", () => edits.turn(-1)),
+          letter("]", "Next scope", () => edits.turn(1)),
+          letter("=", beside ? "Back to the drawing" : "Scopes side by side", () => setPanel(beside ? "layers" : "beside")),
+        ]
+      : []),
+    ...(sheet.estimate ? [letter("j", "Set hours or a discount by hand", adjust)] : []),
+    letter("s", "Save as a revision", save),
+    letter("v", "Printable page of the saved quote", print),
+  ]);
+}
+
+const letter = (key: string, label: string, run: () => void): Binding => ({ key, hint: key.toUpperCase(), label, run });
+
+/** One digit is a cylinder; 0 then a digit is a cylinder from 10 up. */
+function useCylinderKeys(sheet: Sheet, press: (cylinder: number) => void): Binding[] {
+  const tens = useRef(false);
+  const numbers = sheet.reach.cylinders.map((cylinder) => cylinder.number);
+  const many = numbers.some((number) => number >= 10);
+  const typed = (digit: number) => {
+    if (digit === 0 && !tens.current) {
+      tens.current = many;
+      return;
+    }
+    const number = digit + (tens.current ? 10 : 0);
+    tens.current = false;
+    if (numbers.includes(number)) press(number);
+  };
+  return Array.from({ length: 10 }, (_, digit) => digit)
+    .filter((digit) => many || numbers.includes(digit))
+    .map((digit) => ({ key: String(digit), hint: String(digit), label: digit === 0 ? "Then a digit: cylinders 10 and up" : `Cylinder ${digit}`, run: () => typed(digit) }));
+}

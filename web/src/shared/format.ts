@@ -1,0 +1,42 @@
+/** Formatting of what the server computed, in the shop's locale and units. Nothing is decided here. */
+export interface ShopUnits {
+  locale: string;
+  distance_unit: "km" | "mi";
+  currency: string;
+  currency_exponent: number;
+  time_zone: string;
+}
+
+const KM_PER_MILE = 1.609344;
+
+export function formatter(units: ShopUnits) {
+  const digits = { minimumFractionDigits: units.currency_exponent, maximumFractionDigits: units.currency_exponent };
+  const plain = new Intl.NumberFormat(units.locale, digits);
+  const full = new Intl.NumberFormat(units.locale, { style: "currency", currency: units.currency, ...digits });
+  const whole = new Intl.NumberFormat(units.locale, { maximumFractionDigits: 0 });
+  const minor = 10 ** units.currency_exponent;
+  const when = new Intl.DateTimeFormat(units.locale, { day: "numeric", month: "short", hour: "2-digit", minute: "2-digit", timeZone: units.time_zone });
+  const wall = new Intl.DateTimeFormat(units.locale, { weekday: "short", hour: "numeric", minute: "2-digit", timeZone: "UTC" });
+  return {
+    money: (cents: number) => plain.format(cents / minor).replace("-", "−"),
+    moneyWithSign: (cents: number) => full.format(cents / minor),
+    signed: (cents: number) => `${cents < 0 ? "−" : "+"}${plain.format(Math.abs(cents) / minor)}`,
+    hours: (hours: number) => hours.toFixed(1),
+    minutes: (minutes: number) => (minutes > 0 && minutes < 1 ? "<1" : String(Math.round(minutes))),
+    distance: (km: number) => `${whole.format(units.distance_unit === "mi" ? km / KM_PER_MILE : km)} ${units.distance_unit}`,
+    toKm: (value: number) => (units.distance_unit === "mi" ? value * KM_PER_MILE : value),
+    fromKm: (km: number) => Math.round(units.distance_unit === "mi" ? km / KM_PER_MILE : km),
+    percent: (share: number) => `${(share * 100).toFixed(share < 0.1 ? 1 : 0)} %`,
+    /** A moment of the shop's wall clock, as the server says it: "2026-11-24T15:30". */
+    wall: (text: string) => wall.format(new Date(`${text}:00Z`)),
+    oneIn: (share: number) => (share <= 0 ? "never" : share >= 0.1 ? `${Math.round(share * 100)} in 100` : `1 in ${Math.round(1 / share)}`),
+    when: (iso: string) => when.format(new Date(iso)),
+  };
+}
+
+export type Formatter = ReturnType<typeof formatter>;
+
+/** "1", "1 and 3", "1, 3 and 5" */
+export function list(items: (string | number)[]): string {
+  return items.length < 3 ? items.join(" and ") : `${items.slice(0, -1).join(", ")} and ${items.at(-1)}`;
+}
