@@ -15,6 +15,9 @@ module Browser
 
   def service = Selenium::WebDriver::Service.chrome(path: "/usr/bin/chromedriver")
 
+  # How long a single order to the browser may take: a machine that stalls for a while fails nothing.
+  def patient = Selenium::WebDriver::Remote::Http::Default.new(open_timeout: 120, read_timeout: 300)
+
   # The inside of the window, exactly.
   def resize(driver, width, height)
     driver.execute_cdp("Emulation.setDeviceMetricsOverride", width: width, height: height, deviceScaleFactor: 1, mobile: false)

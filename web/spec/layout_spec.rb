@@ -69,6 +69,17 @@ RSpec.describe "the Quote page", type: :feature do
     end
   end
 
+  it "would be told by the rules of a button without a name and of pale ink" do
+    open_page(made_quote("MQ 41 TRE", [5]))
+    total
+    page.execute_script("document.querySelector('button[aria-label^=Cylinder]').replaceChildren(); document.querySelector('button[aria-label^=Cylinder]').removeAttribute('aria-label')")
+    expect { accessible }.to raise_error(RSpec::Expectations::ExpectationNotMetError, /button-name/)
+    visit "/"
+    expect(page).to have_css("h1", text: "Counter")
+    page.execute_script("document.querySelector('h1').style.color = '#ccc'")
+    expect { accessible }.to raise_error(RSpec::Expectations::ExpectationNotMetError, /color-contrast/)
+  end
+
   # Twelve cylinders in two banks under fourteen layers, some over one bank or one end only.
   def large_engine
     numbers = (1..12).to_a
