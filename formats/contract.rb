@@ -30,6 +30,9 @@ module Contract
     "Content" => NimbleLedger::Quote::Content::SHAPE,
     "SaveQuote" => Shape.object(required: { "version" => version }),
     "Equipment" => Shape.object(required: { "equipment" => Shape.list(Shape.string(max: 80), max: 200, unique: true), "revision" => version }),
+    "HouseFigures" => Shape.object(required: { "revision" => version },
+                                   optional: { "settings" => NimbleLedger::House::Settings::SHAPE,
+                                               "shipped" => Shape.list(Shape.one_of(*NimbleLedger::House::Settings::DECLARED.keys), max: 100, unique: true) }),
     "SignIn" => Shape.object(required: { "email" => Shape.string(max: 200), "password" => Shape.string(max: 200) })
   }.freeze
 
@@ -69,6 +72,7 @@ module Contract
                            "post" => operation("Add a vehicle", "Vehicle", body: "NewVehicle", status: "201", refused: %w[404 409]) },
       "/api/house" => { "get" => operation("House rules and equipment", "House") },
       "/api/house/equipment" => { "put" => operation("Keep what the shop owns", "House", body: "Equipment", refused: ["409"]) },
+      "/api/house/settings" => { "put" => operation("Keep figures of the shop's own, or go back to the shipped ones", "House", body: "HouseFigures", refused: ["409"]) },
       "/api/vehicles/{id}/history" => { "put" => operation("Note what was learned of a car's past", "Vehicle", path: ["id"], body: "VehicleHistory", refused: %w[404 422]) },
       "/api/engines" => { "get" => operation("The engine library", "EngineList", query: ["search"]),
                           "post" => operation("Import an engine profile as a new revision", "ImportReport", body: "EngineProfile", status: "201", refused: %w[409 413], once: true) },

@@ -21,7 +21,8 @@ RSpec.describe "who may see what" do
     "GET /api/engines/:code" => { params: { code: "LN33" }, other: :own },
     "GET /api/engines/:code/export" => { other: :own }, "POST /api/engines/report" => { body: lambda(&:profile), other: :own },
     "POST /api/engines" => { body: ->(spec) { spec.profile.merge("code" => "ZZ99") }, other: :own },
-    "GET /api/house" => { other: :own }, "PUT /api/house/equipment" => { body: { equipment: ["torch"], revision: 1 }, other: :own },
+    "GET /api/house" => { other: :own }, "PUT /api/house/equipment" => { body: ->(spec) { { equipment: ["torch"], revision: spec.their_revision } }, other: :own },
+    "PUT /api/house/settings" => { body: ->(spec) { { settings: { insert_cents: 2_300 }, revision: spec.their_revision } }, other: :own },
     "POST /api/quotes/:id/engine" => { other: 404 },
     "PUT /api/vehicles/:id/history" => { body: { lives: "quay" }, other: 404 },
     "POST /api/vehicles" => { body: { plate: "ZZ 1", description: "x", engine_code: "LN33" }, other: :own },
@@ -36,6 +37,7 @@ RSpec.describe "who may see what" do
   def profile = @owner.call(:get, "/api/engines/LN33").last["profile"]
   def vehicle_id = @page["vehicle"]["id"]
   def content = @page["draft"]["content"]
+  def their_revision = @stranger.call(:get, "/api/house").last["revision"]
 
   def send_as(client, route, row)
     verb, pattern = route.split

@@ -79,4 +79,71 @@ RSpec.describe NimbleServer::House do
     expect(owned(house(stranger))).to eq(theirs)
     expect(theirs).not_to include("swivel-extension")
   end
+
+  describe "figures" do
+    def figure(name, page = house) = page["settings"].find { |row| row["name"] == name }
+
+    def set(figures, client: owner, revision: house(client)["revision"], shipped: [])
+      client.call(:put, "/api/house/settings", { settings: figures, shipped: shipped, revision: revision })
+    end
+
+    after { set({}, shipped: %w[rate_cents minimum_hours markup opening_hours]) }
+
+    it "prices open quotes with the new rate at once, leaves saved revisions alone, and goes back to the shipped figure" do
+      page = advisor.start_quote("MQ 41 TRE")
+      id = page["quote"]["id"]
+      advisor.choose(page, [5])
+      saved = advisor.call(:post, "/api/quotes/#{id}/revisions", { version: 2 }).last["revision"]["total_cents"]
+      total = -> { advisor.call(:get, "/api/quotes/#{id}").last["sheet"]["estimate"]["price"]["total_cents"] }
+      expect(total.call).to eq(saved)
+      status, body = set({ "rate_cents" => 16_000 })
+      expect([status, figure("rate_cents", body).slice("value", "own", "shipped")]).to eq([200, { "value" => 16_000, "own" => true, "shipped" => 14_500 }])
+      # 2.6 hours at 15.00 more, and 6 % of that as shop supplies
+      expect(total.call).to eq(saved + 3_900 + 234)
+      expect(advisor.call(:get, "/api/quotes/#{id}/revisions/1").last["scopes"][0]["total_cents"]).to eq(saved)
+      expect(figure("rate_cents", set({}, shipped: ["rate_cents"]).last)).to include("value" => 14_500, "own" => false)
+      expect(total.call).to eq(saved)
+    end
+
+    it "keeps what was set before, and equipment, when another figure is set" do
+      before = owned
+      set({ "rate_cents" => 15_100 })
+      set({ "minimum_hours" => 0.8 })
+      expect([figure("rate_cents")["value"], figure("minimum_hours")["value"], figure("taxes")["own"], owned]).to eq([15_100, 0.8, true, before])
+    end
+
+    it "says which shape each figure has, so that whoever edits it need not know" do
+      expect(figure("rate_cents")["schema"]).to include("type" => "integer", "x-unit" => "cents", "minimum" => 0)
+      expect(figure("kit_rule")["schema"]).to eq("enum" => %w[whole used-parts])
+    end
+
+    it "refuses what does not fit with its path, and keeps nothing of it" do
+      revision = house["revision"]
+      closed = %w[mon tue wed thu fri sat sun].to_h { |day| [day, nil] }
+      { { "rate_cents" => "145" } => "/settings/rate_cents", { "rate_cents" => -1 } => "/settings/rate_cents", { "rate_dollars" => 1 } => "/settings",
+        { "extraction_minutes" => [60, 30, 20] } => "/settings/extraction_minutes", { "increment_hours" => 0.15 } => "/settings/increment_hours",
+        { "markup" => [{ "up_to_cents" => 500, "factor" => 2 }] } => "/settings/markup", { "opening_hours" => closed } => "/settings/opening_hours",
+        { "opening_hours" => closed.merge("tue" => ["17:00", "08:00"]) } => "/settings/opening_hours/tue",
+        { "rate_cents" => 15_000, "quantile" => 1.5 } => "/settings/quantile" }.each do |figures, path|
+        status, body = set(figures)
+        expect([status, body["error"]["details"].map { |detail| detail["path"] }]).to match([400, include(start_with(path))]), "#{figures}: #{body}"
+      end
+      expect([house["revision"], figure("rate_cents")["value"]]).to eq([revision, 14_500])
+    end
+
+    it "lets only the owner set them, and tells whoever comes second" do
+      expect(set({ "rate_cents" => 1 }, client: advisor).last["error"]["code"]).to eq("role")
+      stale = house["revision"]
+      set({ "rate_cents" => 15_000 })
+      expect(set({ "rate_cents" => 16_000 }, revision: stale).last["error"]["code"]).to eq("house_conflict")
+      expect(figure("rate_cents")["value"]).to eq(15_000)
+    end
+
+    it "leaves another shop's figures alone" do
+      stranger = Client.as("owner@hollow.example")
+      before = figure("rate_cents", house(stranger))
+      set({ "rate_cents" => 15_500 })
+      expect(figure("rate_cents", house(stranger))).to eq(before)
+    end
+  end
 end

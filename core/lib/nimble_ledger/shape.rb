@@ -32,8 +32,9 @@ module NimbleLedger
 
     class << self
       def string(max: 200, empty: false, pattern: nil) = Text.new(max, empty, pattern)
-      def number(min: 0, max: 1_000_000, above: nil) = Number.new(min, max, above)
-      def integer(min: 0, max: 1_000_000) = Whole.new(min, max)
+      # @param unit [String, nil] what the number counts, told to whoever shows or edits it ("share", "cents", "minutes")
+      def number(min: 0, max: 1_000_000, above: nil, unit: nil) = Number.new(min, max, above, unit)
+      def integer(min: 0, max: 1_000_000, unit: nil) = Whole.new(min, max, unit)
       def boolean = Truth.new
       def one_of(*words) = Words.new(words)
       def const(value) = Words.new([value])
@@ -43,7 +44,7 @@ module NimbleLedger
       def open_object = OpenObject.new
       def nullable(of) = Nullable.new(of)
       def either(*shapes, say:) = Either.new(shapes, say)
-      def triple(max: 1_000_000) = Triple.new(max)
+      def triple(max: 1_000_000, unit: nil) = Triple.new(max, unit)
     end
 
     # @return [Array<Hash>] faults with "path" and "message"; empty when the value fits

@@ -56,7 +56,16 @@ RSpec.describe NimbleLedger::Slots::ReadyTime do
     end
   end
 
-  it "gives up with a word rather than for ever when a job never ends" do
-    expect { slots.ready(moment.new(Date.new(2026, 11, 23), 480), 1_000_000) }.to raise_error(ArgumentError, /not ready within/)
+  it "equals walking the clock over weeks, to the minute where a week is full" do
+    week = opening.values.compact.sum { |day| day.map { |text| described_class.minutes(text) }.then { |open, close| close - open } }
+    [week, (2 * week) - 1, 2 * week, (2 * week) + 1, (3 * week) + 333].each do |minutes|
+      [moment.new(Date.new(2026, 11, 23), 480), moment.new(Date.new(2026, 11, 27), 1020), moment.new(Date.new(2026, 11, 29), 700)].each do |from|
+        expect(slots.ready(from, minutes)).to eq(walked(from, minutes)), "#{from} + #{minutes}"
+      end
+    end
+  end
+
+  it "names a day for the longest job a profile can hold" do
+    expect(slots.ready(moment.new(Date.new(2026, 11, 23), 480), 80_000_000).date.year).to be > 2500
   end
 end

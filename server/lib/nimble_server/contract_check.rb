@@ -38,7 +38,7 @@ module NimbleServer
 
       def details
         (failure.errors || []).first(25).map do |error|
-          { "path" => error.instance_location.to_s, "message" => error.message.to_s.gsub("`", "").sub(/\A(value|object property) at \S+ /, "") }
+          { "path" => error.instance_location.to_s, "message" => error.message.to_s.gsub("`", "").sub(/\A[a-z ]+ at \S+ /, "") }
         end
       end
     end

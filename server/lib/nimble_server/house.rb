@@ -24,15 +24,17 @@ module NimbleServer
     # Keeps another list of equipment as the next revision of the settings.
     # @param base [Integer] the revision the list was made from
     # @raise [Refusal] 409 when somebody changed the settings meanwhile
-    def keep_equipment(list, base)
-      @shop.transaction do
-        newest = @shop[:house_settings].order(Sequel.desc(:revision)).for_update.first
-        raise conflict unless newest[:revision] == base
+    def keep_equipment(list, base) = keep(base) { |stored| stored.merge("equipment" => list.uniq.sort) }
 
-        @shop.insert(:house_settings, revision: base + 1, settings: Sequel.pg_jsonb(newest[:settings].to_h.merge("equipment" => list.uniq.sort)))
-      end
-    rescue Sequel::UniqueConstraintViolation
-      raise conflict
+    # Keeps figures of the shop's own as the next revision; open quotes are priced with them from then on.
+    # @param figures [Hash] settings by name
+    # @param shipped [Array<String>] names that go back to the shipped default
+    # @param base [Integer] the revision they were made from
+    # @raise [NimbleLedger::InvalidInput] for values that do not fit, with their path under /settings
+    # @raise [Refusal] 409 when somebody changed the settings meanwhile
+    def keep_figures(figures, shipped, base)
+      NimbleLedger::House::Settings.defaults.with(figures, path: "/settings")
+      keep(base) { |stored| stored.merge("settings" => (stored["settings"] || {}).merge(figures).except(*shipped)) }
     end
 
     # What the shop owns and what its engines ask for, with the engines each would serve.
@@ -48,11 +50,23 @@ module NimbleServer
     def rows
       own = @shop[:house_settings].where(id: id).get(:settings).to_h["settings"] || {}
       NimbleLedger::House::Settings::DECLARED.values.map do |declared|
-        { "name" => declared.name, "group" => declared.group, "label" => declared.label, "value" => settings[declared.name], "own" => own.key?(declared.name) }
+        { "name" => declared.name, "group" => declared.group, "label" => declared.label, "value" => settings[declared.name], "own" => own.key?(declared.name),
+          "shipped" => declared.default, "schema" => declared.shape.schema }
       end
     end
 
     private
+
+    def keep(base)
+      @shop.transaction do
+        newest = @shop[:house_settings].order(Sequel.desc(:revision)).for_update.first
+        raise conflict unless newest[:revision] == base
+
+        @shop.insert(:house_settings, revision: base + 1, settings: Sequel.pg_jsonb(yield(newest[:settings].to_h)))
+      end
+    rescue Sequel::UniqueConstraintViolation
+      raise conflict
+    end
 
     def conflict = Refusal.new(409, "house_conflict", "The house settings were changed meanwhile. Look at them again, then change yours.")
 

@@ -88,6 +88,7 @@ export const api = {
   importEngine: (body: Record<string, never>, key: string) => unwrap(client.POST("/api/engines", { body, params: { header: { "Idempotency-Key": key } } })),
   house: () => unwrap(client.GET("/api/house")),
   keepEquipment: (equipment: string[], revision: number) => unwrap(client.PUT("/api/house/equipment", { body: { equipment, revision } })),
+  keepFigures: (body: Schemas["HouseFigures"]) => unwrap(client.PUT("/api/house/settings", { body })),
   renewEngine: (id: string) => unwrap(client.POST("/api/quotes/{id}/engine", { params: { path: { id } } })),
   quotes: (search: string) => unwrap(client.GET("/api/quotes", { params: { query: { search } } })),
   startQuote: (vehicle_id: string, key: string) =>

@@ -6,6 +6,7 @@ import { api, Refused, type Vehicle } from "../api/client";
 import { useSession } from "../session/SessionGate";
 import { Dialog } from "../shared/Dialog";
 import { Field } from "../shared/Field";
+import { numeral } from "../shared/numerals";
 import { Button, Notice } from "../shared/parts";
 
 const Grid = styled.div`
@@ -28,6 +29,7 @@ export function NewVehicle({ plate, onClose, onAdded }: Props) {
   const engines = useQuery({ queryKey: ["engines"], queryFn: () => api.engines() });
   const [form, setForm] = useState({ plate: plate.toUpperCase(), description: "", year: "", odometer: "", owner: "", phone: "", engine: "" });
   const set = (key: keyof typeof form) => (value: string) => setForm({ ...form, [key]: value });
+  const odometer = numeral(form.odometer)?.number;
   const engine = form.engine || engines.data?.engines[0]?.code || "";
   const add = useMutation({
     mutationFn: () =>
@@ -36,7 +38,7 @@ export function NewVehicle({ plate, onClose, onAdded }: Props) {
         description: form.description,
         engine_code: engine,
         year: form.year ? Number(form.year) : null,
-        odometer_km: form.odometer ? Math.round(format.toKm(Number(form.odometer))) : null,
+        odometer_km: odometer === undefined ? null : Math.round(format.toKm(odometer)),
         customer: form.owner ? { name: form.owner, phone: form.phone || null } : null,
       }),
     onSuccess: (vehicle) => {
@@ -67,7 +69,7 @@ export function NewVehicle({ plate, onClose, onAdded }: Props) {
           </label>
           <Field className="wide" label="Make and model" value={form.description} onChange={set("description")} isRequired maxLength={120} />
           <Field label="Year" value={form.year} onChange={set("year")} inputMode="numeric" pattern="(19|20)[0-9]{2}" />
-          <Field label={`Odometer, ${shop.distance_unit}`} value={form.odometer} onChange={set("odometer")} inputMode="numeric" pattern="[0-9]{1,7}" />
+          <Field label={`Odometer, ${shop.distance_unit}`} value={form.odometer} onChange={set("odometer")} inputMode="numeric" pattern="[0-9]{1,7}|[1-9][0-9]{0,2}([ ,][0-9]{3}){1,2}" />
           <Field label="Owner" value={form.owner} onChange={set("owner")} maxLength={120} />
           <Field label="Phone" value={form.phone} onChange={set("phone")} maxLength={40} />
         </Grid>

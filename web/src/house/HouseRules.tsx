@@ -5,7 +5,9 @@ import styled from "styled-components";
 import { api, type House } from "../api/client";
 import { useSession } from "../session/SessionGate";
 import { list } from "../shared/format";
-import { Button, Heading, Notice, BookPage, Small } from "../shared/parts";
+import { Asked, BookPage, Button, Heading, Notice, Small, Unseen } from "../shared/parts";
+import { FigureDialog } from "./FigureDialog";
+import type { Schema } from "./figures";
 import { inWords } from "./inWords";
 
 const Rows = styled.ul`
@@ -28,8 +30,8 @@ const Add = styled.form`
 const Settings = styled.table`
   margin: 4px 0 20px; font-size: 14px;
   caption { text-align: left; font-weight: 650; padding: 10px 0 4px; border-bottom: 1px solid var(--strong); text-transform: capitalize; }
-  th { text-align: left; font-weight: 400; padding: 4px 10px 4px 0; width: 42%; border-bottom: 1px solid var(--rule); }
-  td { padding: 4px 10px 4px 0; border-bottom: 1px solid var(--rule); vertical-align: baseline; }
+  th, td { padding: 4px 10px 4px 0; border-bottom: 1px solid var(--rule); vertical-align: top; }
+  th { text-align: left; font-weight: 400; width: 42%; }
   td:last-child { width: 150px; text-align: right; color: var(--second); font-size: 13px; white-space: nowrap; }
 `;
 
@@ -38,6 +40,7 @@ export function HouseRules() {
   const queries = useQueryClient();
   const { account, format } = useSession();
   const [name, setName] = useState("");
+  const [changing, setChanging] = useState<string | null>(null);
   const house = useQuery({ queryKey: ["house"], queryFn: api.house });
   const keep = useMutation({
     mutationFn: ({ equipment, revision }: { equipment: string[]; revision: number }) => api.keepEquipment(equipment, revision),
@@ -51,6 +54,7 @@ export function HouseRules() {
   };
   const problem = house.error ?? keep.error;
   const wanted = name.trim().toLowerCase().replaceAll(/[^a-z0-9]+/g, "-");
+  const figure = house.data?.settings.find((row) => row.name === changing);
   const groups = [...new Set(house.data?.settings.map((row) => row.group))];
 
   return (
@@ -102,7 +106,7 @@ export function HouseRules() {
           )}
           <Heading>
             <span>Figures the estimates start from</span>
-            <Small>none is learned from jobs yet</Small>
+            <Small>{writes ? "press one to change it; none is learned from jobs yet" : "none is learned from jobs yet"}</Small>
           </Heading>
           {groups.map((group) => (
             <Settings key={group}>
@@ -113,13 +117,23 @@ export function HouseRules() {
                   .map((row) => (
                     <tr key={row.name}>
                       <th scope="row">{row.label}</th>
-                      <td>{inWords(row.value, row.name, format.money)}</td>
+                      <td>
+                        {writes ? (
+                          <Asked onPress={() => setChanging(row.name)}>
+                            {inWords(row.value, row.schema as Schema, format.money)}
+                            <Unseen>: change {row.label}</Unseen>
+                          </Asked>
+                        ) : (
+                          inWords(row.value, row.schema as Schema, format.money)
+                        )}
+                      </td>
                       <td>{row.own ? "this shop's" : "as shipped"}</td>
                     </tr>
                   ))}
               </tbody>
             </Settings>
           ))}
+          {figure && <FigureDialog key={figure.name} figure={figure} revision={house.data.revision} onClose={() => setChanging(null)} />}
         </>
       )}
     </BookPage>

@@ -1,12 +1,58 @@
-/** A setting as people read it: money as money, lists with slashes, groups with their names. */
-export function inWords(value: unknown, name: string, money: (cents: number) => string): string {
+import { inner, isRecord, type Schema, typed, type Unit } from "./figures";
+
+const DAYS: Record<string, string> = { mon: "Mon", tue: "Tue", wed: "Wed", thu: "Thu", fri: "Fri", sat: "Sat", sun: "Sun" };
+const KEYS: Record<string, string> = { up_to_cents: "up to", factor: "", cents: "", label: "", percent: "" };
+
+/** The name of a member as people say it. */
+export const spoken = (key: string): string => KEYS[key] ?? DAYS[key] ?? key.replaceAll(/[_-]/g, " ");
+
+/** A number with what it counts: "145.00", "65 %", "× 1.15", "20 min". */
+function withUnit(value: number, unit: Unit | undefined, money: (cents: number) => string): string {
+  if (unit === "cents") return money(value);
+  const text = typed(value, unit, 0);
+  switch (unit) {
+    case "share":
+    case "percent":
+      return `${text} %`;
+    case "factor":
+      return `× ${text}`;
+    case "minutes":
+      return `${text} min`;
+    case "hours":
+      return `${text} h`;
+    case "years":
+      return `${text} years`;
+    default:
+      return text;
+  }
+}
+
+/** A figure as people read it: money as money, shares in percent, times with slashes, groups with their names. */
+export function inWords(value: unknown, schema: Schema, money: (cents: number) => string): string {
+  const shape = inner(schema);
   if (value === null || value === undefined) return "none";
   if (typeof value === "boolean") return value ? "yes" : "no";
-  if (typeof value === "number") return name.includes("cents") ? money(value) : String(value);
-  if (Array.isArray(value)) return value.length === 0 ? "none" : value.map((item) => inWords(item, name, money)).join(value.every((item) => typeof item !== "object") ? " / " : "; ");
-  if (typeof value === "object")
-    return Object.entries(value)
-      .map(([key, inner]) => `${key.replaceAll("_cents", "").replaceAll(/[_-]/g, " ")} ${inWords(inner, key, money)}`)
-      .join(", ");
-  return String(value);
+  if (typeof value === "number") return withUnit(value, shape["x-unit"], money);
+  if (Array.isArray(value)) return listInWords(value, shape, money);
+  if (isRecord(value)) return membersInWords(value, shape, money);
+  return spoken(String(value));
+}
+
+function listInWords(list: unknown[], schema: Schema, money: (cents: number) => string): string {
+  const items = schema.items ?? {};
+  if (list.length === 0) return "none";
+  if (isRecord(list[0])) return list.map((item) => inWords(item, items, money)).join("; ");
+  if (items.type === "string") return list.join(" to ");
+  if (items.enum) return list.map((item) => spoken(String(item))).join(" and ");
+  return `${list.map((item) => typed(Number(item), items["x-unit"], 0)).join(" / ")}${items["x-unit"] === "minutes" ? " min" : ""}`;
+}
+
+function membersInWords(members: Record<string, unknown>, schema: Schema, money: (cents: number) => string): string {
+  const named = Object.keys(schema.properties ?? members).map((key) => [key, members[key]] as const).filter(([, item]) => item !== false && item !== undefined);
+  return named
+    .map(([key, item]) => {
+      if (item === null) return key === "up_to_cents" ? "above" : `${spoken(key)} closed`;
+      return item === true ? spoken(key) : `${spoken(key)}${isRecord(item) ? ":" : ""} ${inWords(item, schema.properties?.[key] ?? {}, money)}`.trim();
+    })
+    .join("up_to_cents" in members ? " " : named.some(([, item]) => isRecord(item)) ? "; " : ", ");
 }

@@ -5,6 +5,7 @@ import { api, type Content, type QuotePage, type Resolved } from "../api/client"
 import { useSession } from "../session/SessionGate";
 import { Dialog } from "../shared/Dialog";
 import { Field } from "../shared/Field";
+import { numeral } from "../shared/numerals";
 import { Button, Notice, Small } from "../shared/parts";
 
 const Grid = styled.div`
@@ -12,9 +13,10 @@ const Grid = styled.div`
   .name { font-size: 13px; color: var(--second); display: block; margin-bottom: 3px; }
   input[type="datetime-local"] { width: 100%; padding: 6px 9px; border: 1.2px solid var(--strong); border-radius: 4px; background: var(--sheet); min-height: 38px; }
   select { width: 100%; padding: 7px 9px; border: 1.2px solid var(--strong); border-radius: 4px; background: var(--sheet); min-height: 38px; }
-  .wells { grid-column: 1 / -1; display: flex; flex-wrap: wrap; gap: 8px 14px; }
-  .wells label { display: inline-flex; gap: 6px; align-items: center; }
-  .wells select { width: auto; }
+  .whole { grid-column: 1 / -1; }
+  .wells { display: grid; grid-template-columns: repeat(auto-fill, minmax(100px, 1fr)); gap: 8px 16px; border: 0; margin: 0; padding: 0; }
+  .wells legend { padding: 0; }
+  .wells label { display: grid; grid-template-columns: auto minmax(0, 1fr); gap: 6px; align-items: center; }
 `;
 
 interface Props {
@@ -78,9 +80,9 @@ export function ConditionDialog({ page, content, resolved, onChange, onClose }: 
         <MomentField label="Drop-off" value={content.drop_off} isDisabled={!onChange} onMoment={(drop_off) => onChange?.((now) => ({ ...now, drop_off }))} />
         <MomentField label="Promised for" value={content.promised} isDisabled={!onChange} onMoment={(promised) => onChange?.((now) => ({ ...now, promised }))} />
         <Field label="Plugs now in it" defaultValue={fitted} isDisabled={!onChange} placeholder="unknown" onBlur={(event) => setHistory({ plug_fitted: (event.target as HTMLInputElement).value.trim() || null })} />
-        <Field label="Where the car lives" defaultValue={lives} isDisabled={!onChange} placeholder="unknown" onBlur={(event) => setCondition({ lives: (event.target as HTMLInputElement).value.trim() || null })} />
-        <div className="wells">
-          <span className="name">Plug wells</span>
+        <Field className="whole" label="Where the car lives" defaultValue={lives} isDisabled={!onChange} placeholder="unknown" onBlur={(event) => setCondition({ lives: (event.target as HTMLInputElement).value.trim() || null })} />
+        <fieldset className="wells whole">
+          <legend className="name">Plug wells</legend>
           {[...page.sheet.reach.cylinders].sort((a, b) => a.number - b.number).map(({ number }) => (
             <label key={number}>
               {number}
@@ -91,7 +93,7 @@ export function ConditionDialog({ page, content, resolved, onChange, onClose }: 
               </select>
             </label>
           ))}
-        </div>
+        </fieldset>
       </Grid>
       {assumed.length > 0 && (
         <p>
@@ -138,10 +140,9 @@ function NumberField({ label, value, fallback, assumed, isDisabled, problem, onV
   const [text, setText] = useState(value === null || value === undefined ? (assumed ? "" : String(fallback)) : String(value));
   const [wrong, setWrong] = useState("");
   const leave = () => {
-    const trimmed = text.trim().replaceAll(/[\s,]/g, "");
-    const number = Number(trimmed);
-    if (trimmed === "") onValue(null);
-    else if (Number.isFinite(number) && number >= 0) onValue(number);
+    const typed = numeral(text);
+    if (text.trim() === "") onValue(null);
+    else if (typed) onValue(typed.number);
     else return setWrong("Enter a number, or leave empty for unknown.");
     setWrong("");
   };

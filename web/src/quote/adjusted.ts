@@ -1,3 +1,4 @@
+import { cents } from "../shared/numerals";
 import type { ByHand } from "./scopeEdits";
 
 /** What was typed into the fields. */
@@ -11,13 +12,6 @@ export interface Adjusted {
 export type Problems = Partial<Record<keyof Adjusted, string>>;
 
 const HOURS = /^\d{1,2}([.,]\d)?$/;
-
-/** "1,234.50" and "12,50" alike, in the currency's smallest unit; undefined when it is no amount. */
-export function cents(text: string, exponent: number): number | undefined {
-  const amount = /^(\d{1,3}(?:[ ,]\d{3})+|\d+)(?:[.,](\d+))?$/.exec(text.trim());
-  if (!amount || (amount[2]?.length ?? 0) > exponent) return undefined;
-  return Number(amount[1]?.replaceAll(/[ ,]/g, "")) * 10 ** exponent + Number((amount[2] ?? "").padEnd(exponent, "0") || 0);
-}
 
 /**
  * What the fields say as the scope keeps it, or what is wrong with each.

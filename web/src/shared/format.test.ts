@@ -29,3 +29,11 @@ test("small minutes are not rounded to nothing", () => {
 test("lists read like a sentence", () => {
   expect([list([1]), list([1, 3]), list([1, 3, 5])]).toEqual(["1", "1 and 3", "1, 3 and 5"]);
 });
+
+test("says when a car is ready by its weekday within the week, and by its date where a weekday would mislead", () => {
+  const now = new Date("2026-11-25T14:00:00Z"); // a Wednesday
+  const say = (text: string) => formatter(merrow).wall(text, now).replaceAll(/\s/g, " ");
+  expect([say("2026-11-25T15:37"), say("2026-12-01T08:00")]).toEqual(["Wed 3:37 PM", "Tue 8:00 AM"]);
+  expect([say("2026-12-02T08:00"), say("2026-11-24T08:00")]).toEqual(["Dec 2, 2026, 8:00 AM", "Nov 24, 2026, 8:00 AM"]);
+  expect(say("51000-01-01T08:00")).toBe("51000-01-01T08:00");
+});

@@ -15,8 +15,10 @@ export function formatter(units: ShopUnits) {
   const full = new Intl.NumberFormat(units.locale, { style: "currency", currency: units.currency, ...digits });
   const whole = new Intl.NumberFormat(units.locale, { maximumFractionDigits: 0 });
   const minor = 10 ** units.currency_exponent;
-  const when = new Intl.DateTimeFormat(units.locale, { day: "numeric", month: "short", hour: "2-digit", minute: "2-digit", timeZone: units.time_zone });
+  const when = new Intl.DateTimeFormat(units.locale, { day: "numeric", month: "short", hour: "numeric", minute: "2-digit", timeZone: units.time_zone });
+  const today = new Intl.DateTimeFormat("en-CA", { timeZone: units.time_zone });
   const wall = new Intl.DateTimeFormat(units.locale, { weekday: "short", hour: "numeric", minute: "2-digit", timeZone: "UTC" });
+  const dated = new Intl.DateTimeFormat(units.locale, { day: "numeric", month: "short", year: "numeric", hour: "numeric", minute: "2-digit", timeZone: "UTC" });
   return {
     money: (cents: number) => plain.format(cents / minor).replace("-", "−"),
     moneyWithSign: (cents: number) => full.format(cents / minor),
@@ -27,8 +29,13 @@ export function formatter(units: ShopUnits) {
     toKm: (value: number) => (units.distance_unit === "mi" ? value * KM_PER_MILE : value),
     fromKm: (km: number) => Math.round(units.distance_unit === "mi" ? km / KM_PER_MILE : km),
     percent: (share: number) => `${(share * 100).toFixed(share < 0.1 ? 1 : 0)} %`,
-    /** A moment of the shop's wall clock, as the server says it: "2026-11-24T15:30". */
-    wall: (text: string) => wall.format(new Date(`${text}:00Z`)),
+    /** A moment of the shop's wall clock, as the server says it: "2026-11-24T15:30". By its weekday within the week to come, by its date otherwise. */
+    wall: (text: string, now = new Date()) => {
+      const moment = new Date(`${text}:00Z`);
+      const days = (Date.parse(text.slice(0, 10)) - Date.parse(today.format(now))) / 86_400_000;
+      if (Number.isNaN(moment.getTime())) return text;
+      return (days >= 0 && days < 7 ? wall : dated).format(moment);
+    },
     oneIn: (share: number) => (share <= 0 ? "never" : share >= 0.1 ? `${Math.round(share * 100)} in 100` : `1 in ${Math.round(1 / share)}`),
     when: (iso: string) => when.format(new Date(iso)),
   };

@@ -16,14 +16,15 @@ module NimbleLedger
       end
       private_class_method :declare
 
-      share = Shape.number(max: 1)
-      factor = Shape.number(max: 1000, above: 0)
-      minutes = Shape.number(max: 10_000)
-      cents = Shape.integer(max: 100_000_000)
-      points = Shape.triple(max: 10_000)
+      share = Shape.number(max: 1, unit: "share")
+      factor = Shape.number(max: 1000, above: 0, unit: "factor")
+      minutes = Shape.number(max: 10_000, unit: "minutes")
+      cents = Shape.integer(max: 100_000_000, unit: "cents")
+      years = Shape.number(max: 100, unit: "years")
+      points = Shape.triple(max: 10_000, unit: "minutes")
       wear = Shape.object(required: { "none" => factor, "light" => factor, "heavy" => factor })
-      bracket = Shape.object(required: { "up_to_cents" => Shape.nullable(cents), "factor" => Shape.number(min: 1, max: 20) })
-      tax = Shape.object(required: { "label" => Shape.string(max: 60), "percent" => Shape.number(max: 100),
+      bracket = Shape.object(required: { "up_to_cents" => Shape.nullable(cents), "factor" => Shape.number(min: 1, max: 20, unit: "factor") })
+      tax = Shape.object(required: { "label" => Shape.string(max: 60), "percent" => Shape.number(max: 100, unit: "percent"),
                                      "on" => Shape.list(Shape.one_of("labor", "parts", "fees"), max: 3, unique: true) })
       fee = Shape.object(required: { "label" => Shape.string(max: 60), "cents" => cents })
       construction = Shape.object(required: %w[one-piece one-piece-long-reach multi-piece].to_h { |kind| [kind, share] })
@@ -36,7 +37,7 @@ module NimbleLedger
       declare "money", "markup", [{ "up_to_cents" => 2_000, "factor" => 2.0 }, { "up_to_cents" => 10_000, "factor" => 1.6 },
                                   { "up_to_cents" => 40_000, "factor" => 1.4 }, { "up_to_cents" => nil, "factor" => 1.25 }],
               Shape.list(bracket, min: 1, max: 12), "Parts markup, by marginal brackets"
-      declare "money", "supplies_percent", 6, Shape.number(max: 100), "Shop supplies, share of labor in percent"
+      declare "money", "supplies_percent", 6, Shape.number(max: 100, unit: "percent"), "Shop supplies, share of labor"
       declare "money", "supplies_cap_cents", 3_500, cents, "Shop supplies, at most"
       declare "money", "fees", [], Shape.list(fee, max: 10), "Fees on every job"
       declare "money", "taxes", [], Shape.list(tax, max: 6), "Taxes"
@@ -47,20 +48,20 @@ module NimbleLedger
       declare "money", "cleaner_cents", 125, cents, "Penetrating cleaner, each soaked plug"
       declare "money", "coolant_cents_per_liter", 900, cents, "Coolant top-up, each liter"
 
-      declare "hours", "quantile", 0.65, Shape.number(min: 0.05, max: 0.99), "Quoted hours stand at this share of jobs"
-      declare "hours", "increment_hours", 0.1, Shape.number(min: 0.1, max: 1), "Quoted hours are rounded up to"
-      declare "hours", "minimum_hours", 0.5, Shape.number(max: 8), "Least hours quoted"
-      declare "hours", "common_variation", 0.12, Shape.number(max: 1), "Common variation of a whole job"
+      declare "hours", "quantile", 0.65, Shape.number(min: 0.05, max: 0.99, unit: "share"), "Quoted hours stand at this share of jobs"
+      declare "hours", "increment_hours", 0.1, Shape.number(min: 0.1, max: 1, unit: "hours"), "Quoted hours are rounded up to"
+      declare "hours", "minimum_hours", 0.5, Shape.number(max: 8, unit: "hours"), "Least hours quoted"
+      declare "hours", "common_variation", 0.12, share, "Common variation of a whole job"
       declare "hours", "house_tasks",
               { "receive" => 6, "cold_check" => 1, "leak_check" => 6, "road_test" => 12, "battery" => 5, "scan_clear" => 5 },
               Shape.object(required: %w[receive cold_check leak_check road_test battery scan_clear].to_h { |t| [t, minutes] }),
-              "House tasks, minutes"
+              "House tasks"
       declare "hours", "order_of_work", "one-at-a-time", Shape.one_of("one-at-a-time", "all-out"), "Order of work"
 
       declare "condition", "corrosion_remove", { "none" => 1.0, "light" => 1.15, "heavy" => 1.4 }, wear, "Rust, removing"
       declare "condition", "corrosion_refit", { "none" => 1.0, "light" => 1.05, "heavy" => 1.15 }, wear, "Rust, refitting"
       declare "condition", "brittle_factor", 1.2, factor, "Brittle connectors, removing"
-      declare "condition", "brittle_age_years", 12, Shape.number(max: 100), "Connectors count as brittle above this age, years"
+      declare "condition", "brittle_age_years", 12, years, "Connectors count as brittle above this age"
       declare "condition", "bodge_factor", 1.1, factor, "Earlier bodge noted"
 
       declare "risk", "break_chance", { "one-piece" => 0.003, "one-piece-long-reach" => 0.008, "multi-piece" => 0.07 },
@@ -69,7 +70,7 @@ module NimbleLedger
       declare "risk", "stubborn_chance", 0.06, share, "Chance that a plug is stubborn"
       declare "risk", "distance_factor", 1.6, factor, "Odds, for each interval beyond the first"
       declare "risk", "years_factor", 1.06, factor, "Odds, for each year"
-      declare "risk", "years_free", 5, Shape.number(max: 100), "Years before age counts"
+      declare "risk", "years_free", 5, years, "Years before age counts"
       declare "risk", "head_factor", { "aluminum" => 1.0, "cast-iron" => 0.6 },
               Shape.object(required: { "aluminum" => factor, "cast-iron" => factor }), "Odds, by head"
       declare "risk", "wear_factor", { "none" => 1.0, "light" => 1.4, "heavy" => 2.2 }, wear, "Odds, rust or wet well"
@@ -92,7 +93,7 @@ module NimbleLedger
       declare "risk", "extraction_set_cents", 3_800, cents, "Extraction consumables, each broken plug"
       declare "risk", "extraction_kit_cents", 4_500, cents, "Extraction kit, once a job"
       declare "risk", "insert_cents", 2_200, cents, "Thread insert, each"
-      declare "risk", "call_share", 0.9, Shape.number(min: 0.5, max: 0.999), "The limit covers this share of outcomes"
+      declare "risk", "call_share", 0.9, Shape.number(min: 0.5, max: 0.999, unit: "share"), "The limit covers this share of outcomes"
       declare "risk", "call_margin", 0.05, share, "The limit stands at least this far above the quote"
 
       day = Shape.nullable(Shape.list(Shape.string(max: 5, pattern: /\A([01]\d|2[0-3]):[0-5]\d\z/), min: 2, max: 2))
@@ -128,8 +129,9 @@ module NimbleLedger
         return self if overrides.nil? || overrides.empty?
 
         SHAPE.check!(overrides, what: "house settings", path: path)
-        found = bracket_faults(overrides["markup"], "#{path}/markup")
-        raise InvalidInput.new("The markup brackets are not in order.", details: found) unless found.empty?
+        found = bracket_faults(overrides["markup"], "#{path}/markup") + hours_faults(overrides["opening_hours"], "#{path}/opening_hours") +
+                increment_faults(overrides["increment_hours"], "#{path}/increment_hours")
+        raise InvalidInput.new("The house settings do not fit together: #{found.first["message"]}.", details: found) unless found.empty?
 
         Settings.new(@values.merge(overrides))
       end
@@ -138,7 +140,7 @@ module NimbleLedger
 
       private
 
-      # Brackets climb, the factor never rises with cost, and the last is open: a dearer part never sells cheaper.
+      # Brackets climb and the last is open; no factor is below 1: a dearer part never sells cheaper.
       def bracket_faults(brackets, path)
         return [] unless brackets
 
@@ -147,6 +149,21 @@ module NimbleLedger
         return [] if rising && limits.last.nil?
 
         [{ "path" => path, "message" => "brackets must climb and the last must be open (up_to_cents: null)" }]
+      end
+
+      # Hours are whole tenths inside: an increment between two of them would be taken for another.
+      def increment_faults(hours, path)
+        return [] if hours.nil? || ((hours * 10) - (hours * 10).round).abs < 1e-9
+
+        [{ "path" => path, "message" => "hours are rounded to whole tenths: 0.1, 0.2, 0.5 and so on" }]
+      end
+
+      # A day closes after it opens, and some day is open: otherwise no car would ever be ready.
+      def hours_faults(days, path)
+        return [] unless days
+        return [{ "path" => path, "message" => "the shop must be open on some day" }] if days.values.none?
+
+        days.select { |_, times| times && times[0] >= times[1] }.map { |day, _| { "path" => "#{path}/#{day}", "message" => "a day must close after it opens" } }
       end
     end
   end

@@ -33,11 +33,12 @@ module NimbleLedger
 
     # Number: finite, within limits; refused, never clamped.
     class Number < Shape
-      def initialize(min, max, above)
+      def initialize(min, max, above, unit)
         super()
         @min = min
         @max = max
         @above = above
+        @unit = unit
       end
 
       def check(value, path, faults)
@@ -52,16 +53,18 @@ module NimbleLedger
       def schema
         { "type" => "number", "maximum" => @max }.tap do |schema|
           @above ? schema["exclusiveMinimum"] = @above : schema["minimum"] = @min
+          schema["x-unit"] = @unit if @unit
         end
       end
     end
 
     # Whole number (2.0 counts as 2).
     class Whole < Shape
-      def initialize(min, max)
+      def initialize(min, max, unit)
         super()
         @min = min
         @max = max
+        @unit = unit
       end
 
       def check(value, path, faults)
@@ -72,7 +75,7 @@ module NimbleLedger
         faults.add(path, "must not be above #{@max}") if value > @max
       end
 
-      def schema = { "type" => "integer", "minimum" => @min, "maximum" => @max }
+      def schema = { "type" => "integer", "minimum" => @min, "maximum" => @max }.merge(@unit ? { "x-unit" => @unit } : {})
     end
 
     # true or false
@@ -104,9 +107,9 @@ module NimbleLedger
     class Triple < Shape
       NAMES = %w[low likely high].freeze
 
-      def initialize(max)
+      def initialize(max, unit)
         super()
-        @number = Number.new(0, max, nil)
+        @number = Number.new(0, max, nil, unit)
       end
 
       def check(value, path, faults)

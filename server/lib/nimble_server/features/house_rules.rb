@@ -2,13 +2,18 @@
 
 module NimbleServer
   module Features
-    # House rules. Needs: House. Adds: GET /api/house, PUT /api/house/equipment.
+    # House rules. Needs: House. Adds: GET /api/house, PUT /api/house/equipment, PUT /api/house/settings.
     module HouseRules
       def self.registered(app)
         app.api(:get, "/api/house", role: :technician) { HouseRules.page(House.new(shop)) }
 
         app.api(:put, "/api/house/equipment", role: :owner) do
           House.new(shop).keep_equipment(body_json["equipment"], body_json["revision"])
+          HouseRules.page(House.new(shop))
+        end
+
+        app.api(:put, "/api/house/settings", role: :owner) do
+          House.new(shop).keep_figures(body_json["settings"] || {}, body_json["shipped"] || [], body_json["revision"])
           HouseRules.page(House.new(shop))
         end
       end

@@ -1,0 +1,87 @@
+# frozen_string_literal: true
+
+require_relative "spec_helper"
+
+# The house's own figures: the owner changes one, and what is open is priced with it.
+RSpec.describe "house figures", type: :feature do
+  # A time field is emptied by its own little cross, which a driver cannot press.
+  EMPTY = <<~JS
+    const field = document.querySelector(`[aria-label='${arguments[0]}']`);
+    Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, "value").set.call(field, "");
+    field.dispatchEvent(new Event("input", { bubbles: true }));
+  JS
+
+  def row(label) = find("tr", text: label)
+
+  def change(label)
+    row(label).find("button").click
+    expect(page).to have_css("[role=dialog] h2", text: label)
+  end
+
+  after do
+    owner = Client.as("owner@merrow.example")
+    shipped = owner.call(:get, "/api/house").last["settings"].select { |figure| figure["own"] }.map { |figure| figure["name"] } - ["taxes"]
+    owner.call(:put, "/api/house/settings", { shipped: shipped, revision: owner.call(:get, "/api/house").last["revision"] })
+  end
+
+  it "takes another labor rate, prices an open quote with it, and goes back to the shipped one" do
+    id = made_quote("MQ 41 TRE", [5], email: "owner@merrow.example")
+    sign_in("owner@merrow.example")
+    open_page(id)
+    before = total
+    visit "/house"
+    change("Labor rate per hour")
+    accessible
+    fill_in "Labor rate per hour, USD", with: "a lot"
+    click_button "Keep"
+    expect(page).to have_text("Enter a number.")
+    fill_in "Labor rate per hour, USD", with: "1,600,000.00"
+    click_button "Keep"
+    expect(page).to have_text("Not above 1000000.00.")
+    fill_in "Labor rate per hour, USD", with: "160"
+    click_button "Keep"
+    expect(page).to have_no_css("[role=dialog]")
+    expect(row("Labor rate per hour")).to have_text(/160\.00.*this shop's/m)
+    open_page(id)
+    # 2.6 hours at 15.00 more, and 6 % of that as shop supplies
+    expect(cents(total) - cents(before)).to eq(3_900 + 234)
+    visit "/house"
+    change("Labor rate per hour")
+    click_button "As shipped"
+    expect(page).to have_no_css("[role=dialog]")
+    expect(row("Labor rate per hour")).to have_text(/145\.00.*as shipped/m)
+  end
+
+  it "says at the row what is wrong with brackets, and keeps nothing until it is mended" do
+    sign_in("owner@merrow.example")
+    visit "/house"
+    change("Parts markup")
+    accessible
+    click_button "Take out row 4"
+    click_button "Keep"
+    expect(page).to have_css("[role=dialog] [role=alert]", text: "the last must be open")
+    click_button "Add a row"
+    within(all("[role=dialog] fieldset fieldset").last) { fill_in "factor, ×", with: "1.3" }
+    click_button "Keep"
+    expect(row("Parts markup")).to have_text("above × 1.3")
+  end
+
+  it "closes a day by emptying it" do
+    sign_in("owner@merrow.example")
+    visit "/house"
+    change("Opening hours")
+    accessible
+    ["Sat from", "Sat to"].each { |name| page.execute_script(EMPTY, name) }
+    click_button "Keep"
+    expect(row("Opening hours")).to have_text("Sat closed, Sun closed")
+  end
+
+  it "shows an advisor the figures without a way to change them" do
+    sign_in
+    visit "/house"
+    expect(row("Labor rate per hour")).to have_text("145.00")
+    expect(page).to have_no_css("td button")
+  end
+
+  def cents(text) = text.delete("^0-9").to_i
+end

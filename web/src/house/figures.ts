@@ -1,0 +1,91 @@
+import { cents, numeral } from "../shared/numerals";
+
+/** How a figure may look: the part of JSON Schema the house settings use, as the server declares them. */
+export interface Schema {
+  type?: string;
+  "x-unit"?: Unit;
+  enum?: string[];
+  properties?: Record<string, Schema>;
+  items?: Schema;
+  anyOf?: Schema[];
+  minItems?: number;
+  maxItems?: number;
+  maxLength?: number;
+  pattern?: string;
+  minimum?: number;
+  maximum?: number;
+  exclusiveMinimum?: number;
+}
+
+export type Unit = "share" | "factor" | "minutes" | "hours" | "years" | "cents" | "percent";
+
+/** A figure as it is being typed: numbers are text until they are kept, and where nothing is typed there is nothing (a day: closed). */
+export type Draft = string | boolean | Draft[] | { [key: string]: Draft };
+
+export type Faults = Record<string, string>;
+
+export const isRecord = (value: unknown): value is Record<string, unknown> => typeof value === "object" && value !== null && !Array.isArray(value);
+
+const isNumber = (schema: Schema) => schema.type === "number" || schema.type === "integer";
+
+/** The schema of what stands there when it is not null. */
+export const inner = (schema: Schema): Schema => schema.anyOf?.find((one) => one.type !== "null") ?? schema;
+
+/** Shares are typed in percent and money in the currency's large unit; 0.07 is typed as 7, 14500 as 145.00. */
+export function typed(value: number, unit: Unit | undefined, exponent: number): string {
+  if (unit === "cents") return (value / 10 ** exponent).toFixed(exponent);
+  return String(unit === "share" ? Number((value * 100).toPrecision(12)) : value);
+}
+
+/** @param value a figure as the server holds it @returns the same for typing in */
+export function drafted(value: unknown, schema: Schema, exponent: number): Draft {
+  if (value === null || value === undefined) return blank(inner(schema));
+  if (typeof value === "number") return typed(value, inner(schema)["x-unit"], exponent);
+  if (Array.isArray(value)) return value.map((item) => drafted(item, inner(schema).items ?? {}, exponent));
+  if (isRecord(value)) return Object.fromEntries(Object.entries(value).map(([key, item]) => [key, drafted(item, inner(schema).properties?.[key] ?? {}, exponent)]));
+  return value as string | boolean;
+}
+
+/** A figure before anything is typed. */
+export function blank(schema: Schema): Draft {
+  if (schema.properties) return Object.fromEntries(Object.entries(schema.properties).map(([key, one]) => [key, blank(inner(one))]));
+  if (schema.type === "array") return Array.from({ length: schema.minItems ?? 0 }, () => "");
+  return schema.enum?.[0] ?? (schema.type === "boolean" ? false : "");
+}
+
+function kept(text: string, schema: Schema, exponent: number): number | undefined {
+  const unit = schema["x-unit"];
+  if (unit === "cents") return cents(text, exponent);
+  const number = numeral(text)?.number;
+  return number !== undefined && unit === "share" ? Number((number / 100).toPrecision(12)) : number;
+}
+
+/** What is wrong with a number by its schema, in the unit it is typed in. */
+function outside(value: number | undefined, schema: Schema, exponent: number): string | undefined {
+  const say = (limit: number) => typed(limit, schema["x-unit"], exponent);
+  if (value === undefined) return "Enter a number.";
+  if (schema.type === "integer" && !Number.isInteger(value)) return "Enter a whole number.";
+  if (schema.maximum !== undefined && value > schema.maximum) return `Not above ${say(schema.maximum)}.`;
+  if (schema.minimum !== undefined && value < schema.minimum) return `Not below ${say(schema.minimum)}.`;
+  return schema.exclusiveMinimum !== undefined && value <= schema.exclusiveMinimum ? `Above ${say(schema.exclusiveMinimum)}.` : undefined;
+}
+
+/**
+ * The figure as the server takes it. What its schema says of numbers is said here already; whether figures fit together, the server says.
+ * @returns the value, and what is wrong by path
+ */
+export function undrafted(draft: Draft, schema: Schema, exponent: number, path = ""): { value: unknown; faults: Faults } {
+  if (schema.anyOf && (draft === "" || (Array.isArray(draft) && draft.every((item) => item === "")))) return { value: null, faults: {} };
+  const shape = inner(schema);
+  if (isNumber(shape)) {
+    const value = kept(String(draft), shape, exponent);
+    const fault = outside(value, shape, exponent);
+    return { value, faults: fault ? { [path]: fault } : {} };
+  }
+  const parts = Array.isArray(draft) ? draft.map((item, index) => [String(index), item, shape.items ?? {}] as const)
+    : isRecord(draft) ? Object.entries(draft).map(([key, item]) => [key, item as Draft, shape.properties?.[key] ?? {}] as const) : undefined;
+  if (!parts) return { value: typeof draft === "string" ? draft.trim() : draft, faults: {} };
+  const made = parts.map(([key, item, one]) => [key, undrafted(item, one, exponent, `${path}/${key}`)] as const);
+  const value = Array.isArray(draft) ? made.map(([, one]) => one.value) : Object.fromEntries(made.map(([key, one]) => [key, one.value]));
+  return { value, faults: Object.assign({}, ...made.map(([, one]) => one.faults)) };
+}
