@@ -35,8 +35,12 @@ class Screenshots
     picture("engines") { @stage.go("/engines", "AS04") }
     picture("engine") { @stage.go("/engines/UB35", "What comes off") }
     picture("engine-import") { import_report }
-    picture("house") { @stage.go("/house", "two post lift") }
     paper(rear)
+    click("Sign out")
+    @stage.see("Sign in")
+    @stage.sign_in("owner@merrow.example")
+    picture("house") { @stage.go("/house", "two-post lift") }
+    picture("house-figure") { click("change Parts markup").then { @stage.see("As shipped") } }
   end
 
   private

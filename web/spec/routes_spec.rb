@@ -76,11 +76,11 @@ RSpec.describe "routes", type: :feature do
     total
     expect(route).to include("the only one possible here", "but the shop has no strap and block")
     visit "/house"
-    click_switch "two post lift"
+    click_switch "two-post lift"
     tilted
     expect(page).to have_css("[role=alert]", text: "Plug 5 cannot be reached with what the shop has.")
     expect(page).to have_css("[role=alert] li", text: "Engine tilted: takes strap and block")
-    expect(page).to have_css("[role=alert] li", text: "From beneath: takes two post lift")
+    expect(page).to have_css("[role=alert] li", text: "From beneath: takes two-post lift")
     expect(page).to have_css("button[aria-label^='Cylinder 5,'][aria-label*='no way to it']")
     accessible
   ensure

@@ -2,7 +2,7 @@ import styled from "styled-components";
 import type { EngineWithProfile } from "../api/client";
 import { WORKS } from "../quote/works";
 import { useSession } from "../session/SessionGate";
-import { list } from "../shared/format";
+import { equipment as spoken, list } from "../shared/format";
 import { Small, Strong } from "../shared/parts";
 import { alike, notesOf, type Profile, torque } from "./profile";
 
@@ -141,7 +141,7 @@ export function PlugFacts({ profile, equipment }: { profile: Profile; equipment:
     ["Due every", [plug.interval_km && format.distance(plug.interval_km), plug.interval_months && `${plug.interval_months} months`].filter(Boolean).join(" or ")],
     ["Thread compound", plug.compound === "unstated" ? "the profile is silent" : plug.compound],
     ["Soaks allowed", profile.soaks?.map((soak) => soak.replaceAll("-", " ")).join(", ")],
-    ["Equipment its routes ask for", equipment.map((id) => id.replaceAll("-", " ")).join(", ") || "none"],
+    ["Equipment its routes ask for", equipment.map(spoken).join(", ") || "none"],
   ];
   return (
     <Facts>

@@ -1,3 +1,5 @@
+import { equipment } from "../shared/format";
+
 /** The parts of a stored engine profile that the library page shows; the core has checked them. */
 export interface Profile {
   head: string;
@@ -70,7 +72,7 @@ export function notesOf(step: Step, label: (id: string) => string): string[] {
   const marks = [step.battery && "battery off", step.rust_prone && "rusts", step.brittle && "brittle when old", (step.people ?? 1) > 1 && `${step.people} people`].filter(Boolean);
   return [
     after.length > 0 && `After: ${after.join(", ")}`,
-    (step.needs ?? []).length > 0 && `Takes: ${step.needs?.map((id) => id.replaceAll("-", " ")).join(", ")}`,
+    (step.needs ?? []).length > 0 && `Takes: ${step.needs?.map(equipment).join(", ")}`,
     marks.length > 0 && marks.join(", "),
     ...(step.fasteners ?? []).map((row) => [`${row.count ?? 1} × ${row.what}`, row.size, row.torque_nm && torque(row.torque_nm), row.pattern, row.rule === "replace" && "always new"].filter(Boolean).join(", ")),
     ...(step.seals ?? []).map((row) => `Seal ${row.part} × ${row.quantity ?? 1}, ${(row.rule ?? "replace") === "replace" ? "always new" : `inspect (${Math.round((row.chance ?? 0) * 100)} in 100 renewed)`}`),

@@ -34,8 +34,8 @@ module NimbleLedger
       # The id of a way as words: "From beneath"
       def way(id) = id.tr("-", " ").capitalize
 
-      # The id of a piece of equipment as words: "two post lift"
-      def equipment(id) = id.tr("-", " ")
+      # The id of a piece of equipment as words: "two-post lift", "strap and block"
+      def equipment(id) = id.tr("-", " ").gsub(/\b(two|four|thin) (?=post|wall)/, "\\1-")
 
       # The label in a sentence, without what stands behind a comma: "the upper intake manifold", "coil 3"
       def layer(step)
