@@ -36,6 +36,7 @@ class Screenshots
     picture("engine") { @stage.go("/engines/UB35", "What comes off") }
     picture("engine-import") { import_report }
     paper(rear)
+    @stage.go("/house", "two-post lift")
     click("Sign out")
     @stage.see("Sign in")
     @stage.sign_in("owner@merrow.example")
