@@ -46,7 +46,7 @@ RSpec.describe "trouble on the Quote page", type: :feature do
     fill_in "Plugs last changed at, km", with: "200000"
     fill_in "Years since", with: "1"
     click_button "Done"
-    expect(page).to have_text("plugs changed at 200,000 km, 1 year ago")
+    expect(page).to have_text("new plugs at 200,000 km, 1 year ago")
     total
     expect(sheet["trouble"]["no_trouble"]).to be > calm
     press("k")
@@ -79,7 +79,7 @@ RSpec.describe "trouble on the Quote page", type: :feature do
     click_button "Done"
     visit "/"
     open_quote "IS 54 TOW"
-    expect(page).to have_text("plugs changed at 150,000 km, 3 years ago")
+    expect(page).to have_text("new plugs at 150,000 km, 3 years ago")
     press("k")
     expect(page).to have_field("Plugs now in it", with: "a cheaper grade")
     expect(page).to have_field("Where the car lives", with: "beach and quay")

@@ -41,6 +41,7 @@ RSpec.describe NimbleLedger::Profile::Engine do
     "a cylinder without a plug" => [->(h) { h["cylinders"] << { "number" => 2, "position" => 2 } }, "/cylinders/1", /no plug target/],
     "plugs that do not add up" => [->(h) { h["plug"]["per_cylinder"] = 2; h["targets"][0]["plugs"] = 1 }, "/targets/0", /hold 1 plugs/], # rubocop:disable Style/Semicolon
     "a coil on no cylinder" => [->(h) { h["coils"][0]["cylinders"] = [9] }, "/coils/0/cylinders/0", /cylinder 9/],
+    "a plug of its own at a coil" => [->(h) { h["targets"][1]["plug"] = { "part" => "X" } }, "/targets/1/plug", /only a plug target/],
     "a target on no cylinder" => [->(h) { h["targets"][1]["cylinder"] = 9 }, "/targets/1/cylinder", /cylinder 9/],
     "an infinite number" => [->(h) { h["steps"][0]["remove"][2] = Float::INFINITY }, "/steps/0/remove/2", /finite/],
     "a number above a million" => [->(h) { h["plug"]["interval_km"] = 2_000_000 }, "/plug/interval_km", /above 1000000/],

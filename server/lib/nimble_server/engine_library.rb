@@ -101,7 +101,7 @@ module NimbleServer
       words = Library.worked_out(head[:id], "words") do
         source = Library.engine(@shop, head[:id]).source
         kind = source.values_at("code", "name", "notes", "arrangement", "mounting", "head", "aspiration", "injection", "ignition")
-        parts = [source["plug"]["part"], *(source["coils"] || []).map { |coil| coil["part"] }]
+        parts = [source["plug"]["part"], *source["targets"].filter_map { |target| target.dig("plug", "part") }, *(source["coils"] || []).map { |coil| coil["part"] }].uniq
         (kind + parts + source["steps"].map { |step| step["label"] } + ["#{source["cylinders"].size} cylinders"]).compact.join(" ").downcase
       end
       "#{words} #{cars.to_s.downcase}"

@@ -17,7 +17,8 @@ const Rows = styled.ul`
     width: 100%; text-align: left; border: 0; background: none; cursor: pointer; padding: 9px 8px; display: grid; gap: 0 14px; align-items: baseline;
     grid-template-columns: 106px minmax(0, 1fr) auto;
   }
-  button:hover, li[data-first] button { background: var(--sheet); }
+  button:disabled { cursor: default; }
+  button:enabled:hover, li[data-first] button { background: var(--sheet); }
   .figure { text-align: right; font-weight: 650; }
   .sub { grid-column: 2 / -1; }
   .clip { overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
@@ -71,7 +72,7 @@ export function Counter() {
       <Columns>
         <section aria-busy={vehicles.isFetching}>
           <Heading style={{ minHeight: 36 }}>
-            <span>Start a quote</span>
+            <span style={{ alignSelf: "center" }}>{writes ? "Start a quote" : "Vehicles"}</span>
             {writes && (
               <Button onPress={() => setAdding(true)}>
                 Add a vehicle <KeyHint>N</KeyHint>
@@ -82,7 +83,7 @@ export function Counter() {
             {vehicles.data?.vehicles.map((vehicle, i) => (
               <li key={vehicle.id} data-first={i === 0 && asked ? "" : undefined}>
                 <button type="button" onClick={() => start.mutate(vehicle)} disabled={!writes || start.isPending}>
-                  <Unseen>Start a quote for </Unseen>
+                  {writes && <Unseen>Start a quote for </Unseen>}
                   <Mono>{vehicle.plate}</Mono>
                   <span className="clip">{vehicle.customer ?? "No owner noted"}</span>
                   {i === 0 && asked && writes ? <KeyHint>Enter</KeyHint> : <span />}
@@ -96,7 +97,7 @@ export function Counter() {
           {vehicles.data?.vehicles.length === 0 && (
             <Notice>
               <p>No vehicle matches “{asked}”.</p>
-              <p>Check the plate, or add the vehicle.</p>
+              <p>{writes ? "Check the plate, or add the vehicle." : "Check the plate."}</p>
             </Notice>
           )}
         </section>
@@ -119,7 +120,7 @@ function QuoteRows({ quotes, open, asked }: { quotes?: QuoteCard[]; open: (id: s
     return (
       <Notice>
         <p>{asked ? `No quote matches “${asked}”.` : "No quotes yet."}</p>
-        <p>Choose a vehicle to start one.</p>
+        {!asked && <p>Choose a vehicle to start one.</p>}
       </Notice>
     );
   return (
@@ -132,7 +133,7 @@ function QuoteRows({ quotes, open, asked }: { quotes?: QuoteCard[]; open: (id: s
             <span className="clip">{quote.summary || "Not saved yet"}</span>
             <span className="figure">{quote.total_cents === null ? "" : format.money(quote.total_cents)}</span>
             <Small className="sub">
-              Quote {quote.number} · {quote.latest_revision ? `revision ${quote.latest_revision}` : "draft"} · {format.when(quote.updated_at)}
+              {quote.customer && `${quote.customer} · `}Quote {quote.number} · {quote.latest_revision ? `revision ${quote.latest_revision}` : "draft"} · {format.when(quote.updated_at)}
             </Small>
           </button>
         </li>

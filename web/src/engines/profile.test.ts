@@ -1,5 +1,5 @@
 import { expect, test } from "vitest";
-import { alike, notesOf, type Step, torque } from "./profile";
+import { alike, notesOf, ownPlugs, type Profile, type Step, torque } from "./profile";
 
 const step = (rest: Partial<Step>): Step => ({ id: "s", label: "Step", remove: [1, 2, 3], refit: [1, 2, 3], ...rest });
 
@@ -30,4 +30,11 @@ test("neighbors alike but for their cylinder share a row, in file order", () => 
   const coil = (n: number, rest: Partial<Step> = {}) => step({ id: `coil-${n}`, label: `Coil ${n}`, after: ["cover"], ...rest });
   const rows = alike([step({ id: "cover", label: "Cover" }), coil(1), coil(2), coil(3, { remove: [2, 3, 5] }), coil(4)], (id) => id);
   expect(rows.map((row) => row.map((one) => one.id))).toEqual([["cover"], ["coil-1", "coil-2"], ["coil-3"], ["coil-4"]]);
+});
+
+test("plugs that differ by place are said once a place", () => {
+  const target = (id: string, rest: object) => ({ id, work: "plug", ...rest });
+  const own = { part: "PLG-2", reach_mm: 12.7, torque_nm: 17 };
+  const targets = [target("plug-1-in", { position: "intake side" }), target("plug-1-out", { position: "exhaust side", plug: own }), target("plug-2-out", { position: "exhaust side", plug: own })];
+  expect(ownPlugs({ targets } as unknown as Profile)).toEqual([["Plug, exhaust side", "PLG-2, reach 12.7 mm, 17 N·m (12.5 lb-ft)"]]);
 });

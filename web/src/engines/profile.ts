@@ -57,6 +57,8 @@ interface Target {
   work: string;
   cautions?: string[];
   tools?: string[];
+  position?: string;
+  plug?: Plug;
 }
 
 const LB_FT = 1.3558179483;
@@ -93,4 +95,17 @@ export function alike(steps: Step[], label: (id: string) => string): Step[][] {
     else rows.push([step]);
     return rows;
   }, []);
+}
+
+/** Where plugs differ from the engine's: each place once, in file order, with what differs. */
+export function ownPlugs(profile: Profile): [string, string][] {
+  const found = new Map<string, string>();
+  for (const { plug, position, id } of profile.targets) {
+    if (!plug) continue;
+    const gap = plug.gap_mm && `gap ${plug.gap_mm.low} to ${plug.gap_mm.high} mm`;
+    const facts = [plug.part, plug.reach_mm && `reach ${plug.reach_mm} mm`, plug.hex_mm && `hex ${plug.hex_mm} mm`, gap, plug.torque_nm && torque(plug.torque_nm)];
+    const place = position ?? id;
+    found.set(`Plug, ${place}`, facts.filter(Boolean).join(", "));
+  }
+  return [...found];
 }

@@ -15,6 +15,8 @@ const Strip = styled.header`
   @media (max-width: 600px) { grid-template-columns: minmax(0, 1fr); justify-items: start; .right { text-align: left; } }
 `;
 
+const Past = styled(Small)`display: flex; gap: 6px; align-items: center; button { min-width: 0; }`;
+
 interface Props {
   page: QuotePage;
   content: Content;
@@ -31,8 +33,9 @@ export function VehicleStrip({ page, content, resolved, saved, revisions, onChan
   const [open, setOpen] = useState(false);
   useKeys([{ key: "k", hint: "K", label: "Condition and history", run: () => setOpen(true) }]);
   const { history, condition, assumed } = resolved;
-  const changed = assumed.includes("plugs_changed_km") || history.plugs_changed_km === 0 ? "plugs never changed, as far as known" : `plugs changed at ${format.distance(history.plugs_changed_km)}, ${history.plugs_changed_years} ${history.plugs_changed_years === 1 ? "year" : "years"} ago`;
-  const state = [condition.corrosion !== "none" && `${condition.corrosion} rust`, condition.brittle && "brittle connectors", condition.bodged && "earlier bodge"].filter(Boolean);
+  const changed = assumed.includes("plugs_changed_km") || history.plugs_changed_km === 0 ? "plugs never changed, as far as known" : `new plugs at ${format.distance(history.plugs_changed_km)}, ${history.plugs_changed_years} ${history.plugs_changed_years === 1 ? "year" : "years"} ago`;
+  const wet = Object.values(condition.wells).some((well) => well !== "dry");
+  const state = [condition.corrosion !== "none" && `${condition.corrosion} rust`, condition.brittle && "brittle connectors", condition.bodged && "earlier bodge", wet && "wet wells"].filter(Boolean);
   const last = revisions.at(-1);
 
   return (
@@ -43,12 +46,13 @@ export function VehicleStrip({ page, content, resolved, saved, revisions, onChan
           {vehicle.description}
           {vehicle.year ? `, ${vehicle.year}` : ""} <Small>{engine.name}</Small>
         </h1>
-        <Small>
+        <Past>
           <Asked onPress={() => setOpen(true)}>
             {assumed.includes("odometer_km") ? "odometer unknown" : format.distance(history.odometer_km)} · {changed}
-            {state.length > 0 && ` · ${state.join(", ")}`} <KeyHint>K</KeyHint>
+            {state.length > 0 && ` · ${state.join(", ")}`}
           </Asked>
-        </Small>
+          <KeyHint>K</KeyHint>
+        </Past>
       </div>
       <div className="right">
         <strong>{vehicle.customer ?? "No owner noted"}</strong>

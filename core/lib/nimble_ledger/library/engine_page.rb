@@ -71,7 +71,7 @@ module NimbleLedger
         found = Hash.new { |hash, part| hash[part] = [] }
         found[@engine.plug("part")] << "plugs" if @engine.plug("part")
         @engine.coils.each { |coil| found[coil.part] << coil.id.tr("-", " ") }
-        @engine.targets.each { |target| target.own_parts.each { |own| found[own["part"]] << target.label } }
+        @engine.targets.each { |target| [target.plug_part, *target.own_parts.map { |own| own["part"] }].compact.each { |part| found[part] << target.label } }
         @engine.steps.each { |step| disturbed(step).each { |part| found[part] << step.label } }
         found
       end

@@ -48,7 +48,7 @@ module NimbleLedger
       end
 
       def add_plugs(target)
-        part = @plan.engine.plug("part")
+        part = target.plug_part || @plan.engine.plug("part")
         part ? add(part, target.plugs, target.id, "needed") : @unnamed << target.id
       end
 

@@ -127,6 +127,7 @@ module NimbleLedger
         cylinder_exists(single, "#{path}/cylinder") if single
         (several || []).each_with_index { |number, j| cylinder_exists(number, "#{path}/cylinders/#{j}") }
         coil_exists(target["coil"], "#{path}/coil") if target["coil"]
+        @faults.add("#{path}/plug", "stands at #{target["work"]} work; only a plug target has a plug of its own") if target["plug"] && target["work"] != "plug"
       end
 
       def coil_exists(id, path)

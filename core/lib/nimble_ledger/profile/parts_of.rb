@@ -95,6 +95,7 @@ module NimbleLedger
         @plugs = plug? ? (hash["plugs"] || (per_cylinder * [@cylinders.size, 1].max)).to_i : 0
         @place = hash["position"]
         @coil = hash["coil"]
+        @own_plug = hash["plug"] || {}
         @tools = hash["tools"] || []
         @cautions = hash["cautions"] || []
         @position = position
@@ -102,6 +103,10 @@ module NimbleLedger
       end
 
       def plug? = work == "plug"
+
+      # Part number of the plug where it differs from the engine's, or nil.
+      def plug_part = @own_plug["part"]
+
       def wrench_fits? = @wrench_fits
 
       # The cylinder this target serves alone, or nil.

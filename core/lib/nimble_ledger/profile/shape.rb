@@ -62,25 +62,25 @@ module NimbleLedger
     way = Shape.object(required: { "id" => id }, optional: {
                          "through" => reached, "factor" => Shape.number(max: 1000), "needs" => names, "cautions" => cautions
                        })
+    # What a plug is known by; a target may differ from its engine in these (two plugs a cylinder, each its own).
+    fitted = { "part" => part, "reach_mm" => Shape.number(max: 200), "hex_mm" => Shape.number(max: 100), "torque_nm" => torque,
+               "gap_mm" => Shape.object(required: { "low" => Shape.number(max: 20), "high" => Shape.number(max: 20) }) }
     target = Shape.object(
       required: { "id" => id, "work" => Shape.one_of(*WORKS), "minutes" => points, "ways" => Shape.list(way, min: 1, max: MAX_WAYS) },
       optional: {
         "cylinder" => Shape.nullable(cylinder), "cylinders" => Shape.list(cylinder, min: 1, max: 99, unique: true), "label" => text,
         "wrench_fits" => Shape.boolean, "extraction_factor" => Shape.number(max: 100), "parts" => parts,
         "plugs" => Shape.integer(min: 1, max: 4), "position" => text, "coil" => id, "tools" => Shape.list(text, max: 40),
-        "cautions" => cautions
+        "cautions" => cautions, "plug" => Shape.object(optional: fitted)
       }
     )
-    plug = Shape.object(optional: {
-                          "part" => part, "per_cylinder" => Shape.integer(min: 1, max: 4),
-                          "grade" => Shape.one_of("nickel", "platinum", "iridium"),
-                          "construction" => Shape.one_of("one-piece", "one-piece-long-reach", "multi-piece"),
-                          "thread_mm" => Shape.number(max: 100), "reach_mm" => Shape.number(max: 200), "hex_mm" => Shape.number(max: 100),
-                          "seat" => Shape.one_of("gasket", "taper"),
-                          "gap_mm" => Shape.object(required: { "low" => Shape.number(max: 20), "high" => Shape.number(max: 20) }),
-                          "torque_nm" => torque, "interval_km" => Shape.number(above: 0), "interval_months" => Shape.number(above: 0, max: 1200),
-                          "compound" => Shape.one_of("none", "film", "unstated")
-                        })
+    plug = Shape.object(optional: fitted.slice("part").merge(
+      "per_cylinder" => Shape.integer(min: 1, max: 4), "grade" => Shape.one_of("nickel", "platinum", "iridium"),
+      "construction" => Shape.one_of("one-piece", "one-piece-long-reach", "multi-piece"),
+      "thread_mm" => Shape.number(max: 100), **fitted.slice("reach_mm", "hex_mm"), "seat" => Shape.one_of("gasket", "taper"),
+      **fitted.slice("gap_mm", "torque_nm"), "interval_km" => Shape.number(above: 0), "interval_months" => Shape.number(above: 0, max: 1200),
+      "compound" => Shape.one_of("none", "film", "unstated")
+    ))
 
     # The engine profile of formats.md.
     SHAPE = Shape.object(
