@@ -33,6 +33,7 @@ const Settings = styled.table`
   th, td { padding: 4px 10px 4px 0; border-bottom: 1px solid var(--rule); vertical-align: top; }
   th { text-align: left; font-weight: 400; width: 42%; }
   td:last-child { width: 150px; text-align: right; color: var(--second); font-size: 13px; white-space: nowrap; }
+  @media (max-width: 600px) { th { width: 36%; } td:last-child { width: 74px; padding-right: 0; } }
 `;
 
 /** What the shop owns and by what rules it reckons. Equipment opens and closes routes; the owner keeps it. */

@@ -2,7 +2,7 @@ import { expect, test } from "vitest";
 import type { Schema } from "./figures";
 import { inWords } from "./inWords";
 
-const say = (value: unknown, schema: Schema = {}) => inWords(value, schema, (cents) => (cents / 100).toFixed(2));
+const say = (value: unknown, schema: Schema = {}) => inWords(value, schema, (cents) => (cents / 100).toFixed(2)).replaceAll("\u00a0", " ");
 const unit = (name: Schema["x-unit"]): Schema => ({ type: "number", "x-unit": name });
 
 test("says figures with what they count", () => {

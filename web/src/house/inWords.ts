@@ -3,6 +3,9 @@ import { inner, isRecord, type Schema, typed, type Unit } from "./figures";
 const DAYS: Record<string, string> = { mon: "Mon", tue: "Tue", wed: "Wed", thu: "Thu", fri: "Fri", sat: "Sat", sun: "Sun" };
 const KEYS: Record<string, string> = { up_to_cents: "up to", factor: "", cents: "", label: "", percent: "" };
 
+/** A space at which no line is broken: a number stays with what it counts. */
+const NEXT = "\u00a0";
+
 /** The name of a member as people say it. */
 export const spoken = (key: string): string => KEYS[key] ?? DAYS[key] ?? key.replaceAll(/[_-]/g, " ");
 
@@ -13,15 +16,15 @@ function withUnit(value: number, unit: Unit | undefined, money: (cents: number) 
   switch (unit) {
     case "share":
     case "percent":
-      return `${text} %`;
+      return `${text}${NEXT}%`;
     case "factor":
-      return `× ${text}`;
+      return `×${NEXT}${text}`;
     case "minutes":
-      return `${text} min`;
+      return `${text}${NEXT}min`;
     case "hours":
-      return `${text} h`;
+      return `${text}${NEXT}h`;
     case "years":
-      return `${text} years`;
+      return `${text}${NEXT}years`;
     default:
       return text;
   }
