@@ -24,6 +24,9 @@ module Contract
                                    "lives" => Shape.nullable(Shape.string(max: 120, empty: true)), "plug_fitted" => Shape.nullable(Shape.string(max: 80, empty: true))
                                  })
   version = Shape.integer(min: 1, max: 1_000_000_000)
+  # A price list as the text of a CSV file, or a few rows as they were typed.
+  price_rows = { "csv" => Shape.string(max: 4_000_000),
+                 "rows" => Shape.list(Shape.object(optional: NimbleLedger::Parts::PriceUpdate::COLUMNS.to_h { |name| [name, Shape.string(max: 300, empty: true)] }), max: 500) }
   REQUESTS = {
     "NewVehicle" => new_vehicle, "VehicleHistory" => vehicle_history,
     "NewQuote" => Shape.object(required: { "vehicle_id" => Shape.string(max: 40) }),
@@ -33,6 +36,7 @@ module Contract
     "HouseFigures" => Shape.object(required: { "revision" => version },
                                    optional: { "settings" => NimbleLedger::House::Settings::SHAPE,
                                                "shipped" => Shape.list(Shape.one_of(*NimbleLedger::House::Settings::DECLARED.keys), max: 100, unique: true) }),
+    "PriceRows" => Shape.object(optional: price_rows), "KeepPrices" => Shape.object(required: { "revision" => version }, optional: price_rows),
     "SignIn" => Shape.object(required: { "email" => Shape.string(max: 200), "password" => Shape.string(max: 200) })
   }.freeze
 
@@ -73,6 +77,10 @@ module Contract
       "/api/house" => { "get" => operation("House rules and equipment", "House") },
       "/api/house/equipment" => { "put" => operation("Keep what the shop owns", "House", body: "Equipment", refused: ["409"]) },
       "/api/house/settings" => { "put" => operation("Keep figures of the shop's own, or go back to the shipped ones", "House", body: "HouseFigures", refused: ["409"]) },
+      "/api/prices" => { "get" => operation("The price list, and parts without a price", "Prices", query: ["search"]),
+                         "post" => operation("Keep rows as the next revision of the price list", "PriceReport", body: "KeepPrices", status: "201", refused: ["409"], once: true) },
+      "/api/prices/report" => { "post" => operation("What rows would change", "PriceReport", body: "PriceRows") },
+      "/api/prices/export" => { "get" => operation("The price list as CSV", nil, type: "text/csv") },
       "/api/vehicles/{id}/history" => { "put" => operation("Note what was learned of a car's past", "Vehicle", path: ["id"], body: "VehicleHistory", refused: %w[404 422]) },
       "/api/engines" => { "get" => operation("The engine library", "EngineList", query: ["search"]),
                           "post" => operation("Import an engine profile as a new revision", "ImportReport", body: "EngineProfile", status: "201", refused: %w[409 413], once: true) },

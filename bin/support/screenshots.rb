@@ -35,6 +35,7 @@ class Screenshots
     picture("engines") { @stage.go("/engines", "AS04") }
     picture("engine") { @stage.go("/engines/UB35", "What comes off") }
     picture("engine-import") { import_report }
+    picture("prices") { @stage.go("/prices", "COI-337") }
     paper(rear)
     @stage.go("/house", "two-post lift")
     click("Sign out")

@@ -11,6 +11,6 @@ module NimbleServer
   ROOT = File.expand_path("../..", __dir__)
 
   loader = Zeitwerk::Loader.for_gem
-  loader.inflector.inflect("api" => "API", "quote_pdf" => "QuotePDF")
+  loader.inflector.inflect("api" => "API", "quote_pdf" => "QuotePDF", "price_csv" => "PriceCSV")
   loader.setup
 end

@@ -23,6 +23,9 @@ RSpec.describe "who may see what" do
     "POST /api/engines" => { body: ->(spec) { spec.profile.merge("code" => "ZZ99") }, other: :own },
     "GET /api/house" => { other: :own }, "PUT /api/house/equipment" => { body: ->(spec) { { equipment: ["torch"], revision: spec.their_revision } }, other: :own },
     "PUT /api/house/settings" => { body: ->(spec) { { settings: { insert_cents: 2_300 }, revision: spec.their_revision } }, other: :own },
+    "GET /api/prices" => { other: :own }, "GET /api/prices/export" => { other: :own },
+    "POST /api/prices/report" => { body: { rows: [{ part: "ZZ-1" }] }, other: :own },
+    "POST /api/prices" => { body: ->(spec) { { rows: [{ part: "ZZ-1", supplier: "Wharf", cost: "1.00" }], revision: spec.their_prices } }, other: :own },
     "POST /api/quotes/:id/engine" => { other: 404 },
     "PUT /api/vehicles/:id/history" => { body: { lives: "quay" }, other: 404 },
     "POST /api/vehicles" => { body: { plate: "ZZ 1", description: "x", engine_code: "LN33" }, other: :own },
@@ -37,6 +40,7 @@ RSpec.describe "who may see what" do
   def profile = @owner.call(:get, "/api/engines/LN33").last["profile"]
   def vehicle_id = @page["vehicle"]["id"]
   def content = @page["draft"]["content"]
+  def their_prices = @stranger.call(:get, "/api/prices").last["revision"]
   def their_revision = @stranger.call(:get, "/api/house").last["revision"]
 
   def send_as(client, route, row)

@@ -106,5 +106,6 @@ module NimbleServer
     register Features::Quotes
     register Features::Documents
     register Features::HouseRules
+    register Features::Prices
   end
 end

@@ -5,6 +5,7 @@ import { EngineRoute } from "../engines/EngineRoute";
 import { Engines } from "../engines/Engines";
 import { Frame } from "../frame/Frame";
 import { HouseRules } from "../house/HouseRules";
+import { PriceRoute } from "../prices/PriceRoute";
 import { QuoteRoute } from "../quote/QuoteRoute";
 import { RevisionRoute } from "../quote/RevisionRoute";
 import { SessionGate } from "../session/SessionGate";
@@ -23,6 +24,7 @@ const router = createBrowserRouter([
       { path: "quotes/:id/revisions/:number", element: <RevisionRoute /> },
       { path: "engines", element: <Engines /> },
       { path: "engines/:code", element: <EngineRoute /> },
+      { path: "prices", element: <PriceRoute /> },
       { path: "house", element: <HouseRules /> },
       { path: "*", element: <Navigate to="/" replace /> },
     ],

@@ -7,6 +7,7 @@ import { api, Refused } from "../api/client";
 import { useSession } from "../session/SessionGate";
 import { Dialog } from "../shared/Dialog";
 import { Button, Mono, Notice, Small, Strong } from "../shared/parts";
+import { readText } from "../shared/readText";
 
 const Lines = styled.ul`margin: 8px 0; padding: 0; list-style: none; max-height: 300px; overflow: auto; border-top: 1px solid var(--strong); li { padding: 4px 0; border-bottom: 1px solid var(--rule); font-size: 14px; overflow-wrap: anywhere; }`;
 const Row = styled.div`display: flex; gap: 10px; flex-wrap: wrap; align-items: center; margin-top: 14px;`;
@@ -41,15 +42,15 @@ export function ImportDialog({ onClose }: { onClose: () => void }) {
     setProfile(null);
     report.reset();
     keep.reset();
-    if (file.size > LARGEST) return setUnread(`${file.name} is larger than 4 MB. An engine profile is a few hundred kilobytes at most.`);
+    const { text, unread: wrong = "" } = await readText(file, LARGEST, "An engine profile is a few hundred kilobytes at most.");
+    if (text === undefined) return setUnread(wrong);
     try {
-      const text = new TextDecoder("utf-8", { fatal: true }).decode(await file.arrayBuffer());
       const parsed: unknown = JSON.parse(text);
       if (typeof parsed !== "object" || parsed === null || Array.isArray(parsed)) throw new SyntaxError("not an object");
       setProfile(parsed as Profile);
       report.mutate(parsed as Profile);
     } catch (error) {
-      setUnread(error instanceof SyntaxError ? `${file.name} is not a JSON object: ${error.message}.` : `${file.name} is not UTF-8 text.`);
+      setUnread(`${file.name} is not a JSON object: ${(error as Error).message}.`);
     }
   };
   const problem = keep.error ?? report.error;
@@ -108,7 +109,7 @@ export function ImportDialog({ onClose }: { onClose: () => void }) {
               ))}
             </Lines>
           )}
-          {found.unpriced.length > 0 && <p>Not on the price list, so totals with them are incomplete: {found.unpriced.join(", ")}.</p>}
+          {found.unpriced.length > 0 && <p>Without a price, so totals with them are incomplete: {found.unpriced.join(", ")}. Set them under Prices.</p>}
           <Row>
             {account.role === "owner" ? (
               <Button $main onPress={() => profile && keep.mutate(profile)} isDisabled={found.same || keep.isPending}>

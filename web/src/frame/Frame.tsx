@@ -30,8 +30,9 @@ const Index = styled.nav`
     .rest { margin: 0 0 0 auto; }
   }
   @media (max-width: 560px) {
-    padding: 0 6px; flex-wrap: wrap;
-    a, button { padding: 12px 9px; }
+    padding: 0 4px; flex-wrap: wrap; gap: 3px;
+    a, button { padding: 12px 6px; }
+    a.here { display: none; }
   }
   @media print { display: none; }
 `;
@@ -41,6 +42,7 @@ const Page = styled.div`min-width: 0; min-height: 0; overflow: auto; @media prin
 const TABS = [
   { to: "/", label: "Counter", match: /^\/$/ },
   { to: "/engines", label: "Engines", match: /^\/engines/ },
+  { to: "/prices", label: "Prices", match: /^\/prices/ },
   { to: "/house", label: "House", match: /^\/house/ },
 ];
 
@@ -68,7 +70,7 @@ export function Frame() {
           </Link>
         ))}
         {inQuote && (
-          <Link to={pathname} aria-current="page">
+          <Link to={pathname} aria-current="page" className="here">
             Quote
           </Link>
         )}

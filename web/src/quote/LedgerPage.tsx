@@ -1,4 +1,5 @@
 import { type ReactNode, useState } from "react";
+import { Link } from "react-router";
 import styled from "styled-components";
 import type { Estimate, Scope, Sheet } from "../api/client";
 import { useSession } from "../session/SessionGate";
@@ -91,7 +92,7 @@ export function LedgerPage({ sheet, stale, head, actions, hours, onTrouble, onAd
             </Total>
             {price.incomplete && (
               <p>
-                <strong>Incomplete:</strong> no price for {price.missing?.map((row) => row.part ?? "a part the profile does not name").join(", ")}. Add it to the price list.
+                <strong>Incomplete:</strong> no price for {price.missing?.map((row) => row.part ?? "a part the profile does not name").join(", ")}. Set it under <Link to="/prices">Prices</Link>.
               </p>
             )}
             <WhatIfs sheet={sheet} hours={hours} onTrouble={onTrouble} onHours={() => setAsked("hours")} onAdjust={onAdjust} />

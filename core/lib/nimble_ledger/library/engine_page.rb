@@ -36,6 +36,11 @@ module NimbleLedger
         end
       end
 
+      # Every part the profile names, with what the price list calls it; nil where it lists none.
+      def parts
+        named.map { |part, uses| { "part" => part, "label" => @catalog&.item(part) && @catalog.description(part), "for" => uses.uniq, "priced" => @catalog&.priced?(part) || false } }
+      end
+
       private
 
       def targets(work, number = nil) = @engine.targets.select { |t| t.work == work && (number ? t.cylinders.include?(number) : t.cylinders.any?) }
@@ -61,11 +66,6 @@ module NimbleLedger
 
       # The cylinder whose job takes longest, with its answer.
       def deepest = @deepest ||= alone(@work).compact.max_by { |number, found| [found.plan.job.total.mean, -number] }
-
-      # Every part the profile names, with what the price list calls it; nil where it lists none.
-      def parts
-        named.map { |part, uses| { "part" => part, "label" => @catalog&.item(part) && @catalog.description(part), "for" => uses.uniq, "priced" => @catalog&.priced?(part) || false } }
-      end
 
       def named
         found = Hash.new { |hash, part| hash[part] = [] }

@@ -49,12 +49,18 @@ module NimbleLedger
       # The standing cost of one, in cents: the lowest offer, else what the shelf stock cost; nil when unknown.
       def cost(part) = @costs[part]
 
+      # What one sells for at most, in cents; nil when the list sets no such price.
+      def list_cents(part) = (item(part) || {})["list_cents"]
+
       def priced?(part) = @costs.key?(part)
 
       # Kits that hold any of these parts, with a known cost.
       def kits_with(parts)
         @items.values.select { |item| item["contains"]&.any? { |c| parts.include?(c["part"]) } && priced?(item["part"]) }
       end
+
+      # @return [Hash] the whole catalog as formats.md has it
+      attr_reader :source
 
       # The catalog cut down to some parts and the kits that hold them, for a revision that must recompute.
       # @return [Hash] catalog as formats.md has it

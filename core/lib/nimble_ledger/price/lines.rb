@@ -70,9 +70,10 @@ module NimbleLedger
           @missing << { "part" => part, "because" => because }
           return nil
         end
-        unit = Markup.selling_price(cost, @house["markup"], cap_cents: (@catalog.item(part) || {})["list_cents"])
+        unit = Markup.selling_price(cost, @house["markup"], cap_cents: @catalog.list_cents(part))
         label = @catalog.description(part)
-        Line.new("part", label.empty? ? part : label, quantity, unit, unit * quantity, part, because, "Standing cost with the house markup.")
+        basis = unit == @catalog.list_cents(part) ? "The selling price the price list sets." : "Standing cost with the house markup."
+        Line.new("part", label.empty? ? part : label, quantity, unit, unit * quantity, part, because, basis)
       end
 
       # Cost of one; a part sold only inside a kit costs its share of the kit.

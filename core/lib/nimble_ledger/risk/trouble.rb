@@ -41,8 +41,9 @@ module NimbleLedger
 
       def mishap_cents(mishap)
         mishap.parts.sum do |part|
-          cost = answer.request.catalog.cost(part["part"])
-          cost ? Price::Markup.selling_price(cost, @house["markup"]) * part["quantity"].to_i : 0
+          catalog = answer.request.catalog
+          cost = catalog.cost(part["part"])
+          cost ? Price::Markup.selling_price(cost, @house["markup"], cap_cents: catalog.list_cents(part["part"])) * part["quantity"].to_i : 0
         end
       end
     end

@@ -1,0 +1,138 @@
+# frozen_string_literal: true
+
+require "set"
+
+module NimbleLedger
+  module Parts
+    # What rows of a price list change against the catalog in force (model.md section 6, formats.md "Catalog"): a row is
+    # one offer of one supplier, or an item alone. Rows name what they change; what no row names stays, kits and shelf
+    # stock included. An empty cell changes nothing.
+    #
+    #   update = Parts::PriceUpdate.new(catalog, [{ "line" => 2, "part" => "PLG-1", "supplier" => "Quay", "cost" => "9.20" }])
+    #   update.rows.first  #=> {"line" => 2, "part" => "PLG-1", "status" => "changed", "changes" => ["cost at Quay 8.80 → 9.20"], ...}
+    #   update.catalog     #=> the next revision
+    class PriceUpdate
+      COLUMNS = %w[part description kind unit supplier cost on_hand lead_days list].freeze
+      LONGEST = { "part" => 60, "description" => 200, "kind" => 40, "unit" => 20, "supplier" => 80 }.freeze
+      MOST_CENTS = 100_000_000
+      MOST_ROWS = 20_000
+
+      # @return [Array<Hash>] line, part, status ("added", "changed", "same", "rejected"), description, changes, reason
+      attr_reader :rows
+
+      # @param catalog [Hash] as formats.md has it
+      # @param rows [Array<Hash>] text by column, and the line it stands in
+      # @param exponent [Integer] decimals of the currency
+      # @raise [InvalidInput] for more rows than MOST_ROWS, or a catalog that would grow too large
+      def initialize(catalog, rows, exponent: 2)
+        raise InvalidInput.new("The price list has #{rows.size} rows; at most #{MOST_ROWS} are allowed.", code: "too_many_rows") if rows.size > MOST_ROWS
+
+        @exponent = exponent
+        @before = catalog
+        @items = (catalog["items"] || []).to_h { |item| [item["part"], item] }
+        @offers = (catalog["offers"] || []).dup
+        @place = {}
+        @offers.each_with_index { |offer, i| @place[offer.values_at("part", "supplier")] ||= i }
+        @known = @items.keys.to_set.merge(@offers.map { |offer| offer["part"] })
+        @seen = {}
+        @rows = rows.map { |row| take(row.to_h { |name, cell| [name, cell.is_a?(String) ? cell.strip : cell] }) }
+        Catalog.build(self.catalog)
+      end
+
+      # @return [Hash] the catalog with every row that was not rejected
+      def catalog = @before.merge("items" => @items.values, "offers" => @offers)
+
+      def count(status) = @rows.count { |row| row["status"] == status }
+
+      def changes? = @rows.any? { |row| %w[added changed].include?(row["status"]) }
+
+      private
+
+      def take(row)
+        reason = fault(row)
+        return answer(row, "rejected", reason: reason) if reason
+
+        @seen[[row["part"], row["supplier"]]] = row["line"]
+        fresh = @known.add?(row["part"])
+        changes = item_changes(row) + offer_changes(row)
+        status = if changes.empty? then "same"
+                 else fresh ? "added" : "changed"
+                 end
+        answer(row, status, changes: fresh ? [] : changes)
+      end
+
+      def answer(row, status, changes: [], reason: nil)
+        part = row["part"].to_s[0, LONGEST["part"]]
+        { "line" => row["line"], "part" => part, "status" => status, "description" => (@items[part] || {})["description"].to_s, "changes" => changes, "reason" => reason }
+      end
+
+      # @return [String, nil] why a row cannot be taken, in words that say what to do
+      def fault(row)
+        return "names no part" if row["part"].to_s.empty?
+
+        long = LONGEST.find { |name, most| row[name].to_s.length > most }
+        return "#{long[0]} is longer than #{long[1]} characters" if long
+
+        offer_fault(row) || number_fault(row) || double_fault(row)
+      end
+
+      def offer_fault(row)
+        supplier, cost = row.values_at("supplier", "cost").map { |cell| cell.to_s.empty? ? nil : cell }
+        return "names a cost but no supplier" if cost && !supplier
+        return "names supplier #{supplier} but no cost" if supplier && !cost && !@place.key?([row["part"], supplier])
+
+        stock = %w[on_hand lead_days].find { |name| !row[name].to_s.empty? }
+        "names #{stock} but no supplier" if stock && !supplier
+      end
+
+      def number_fault(row)
+        %w[cost list].each { |name| return "#{name} #{row[name]} is no amount like #{text(1250)}" if row[name].to_s != "" && !cents(row[name]) }
+        return "on_hand #{row["on_hand"]} is no whole number up to 100000" unless whole?(row["on_hand"], 100_000)
+
+        "lead_days #{row["lead_days"]} is no whole number up to 1000" unless whole?(row["lead_days"], 1000)
+      end
+
+      def double_fault(row)
+        line = @seen[[row["part"], row["supplier"]]]
+        "has the part and supplier of line #{line} again" if line
+      end
+
+      def whole?(cell, most) = cell.to_s.empty? || (cell.match?(/\A\d{1,6}\z/) && cell.to_i <= most)
+
+      # "12.50" and "12,50" alike; nil for what is no amount of this currency.
+      def cents(cell)
+        whole, decimals = cell.match(/\A(\d{1,9})(?:[.,](\d{1,#{[@exponent, 1].max}}))?\z/)&.captures
+        return nil if whole.nil? || (decimals && @exponent.zero?)
+
+        amount = (whole.to_i * (10**@exponent)) + decimals.to_s.ljust(@exponent, "0").to_i
+        amount <= MOST_CENTS ? amount : nil
+      end
+
+      def text(cents) = @exponent.zero? ? cents.to_s : format("%d.%0#{@exponent}d", *cents.divmod(10**@exponent))
+
+      def item_changes(row)
+        item = @items[row["part"]] || { "part" => row["part"] }
+        given = row.slice("description", "kind", "unit").reject { |_, cell| cell.to_s.empty? }
+        given["list_cents"] = cents(row["list"]) unless row["list"].to_s.empty?
+        changed = given.reject { |name, value| item[name] == value }
+        @items[row["part"]] = item.merge(changed)
+        changed.map { |name, value| name == "list_cents" ? change("list", item[name] && text(item[name]), text(value)) : change(name, item[name], value) }
+      end
+
+      def offer_changes(row)
+        return [] if row["supplier"].to_s.empty?
+
+        key = row.values_at("part", "supplier")
+        at = (@place[key] ||= @offers.size)
+        offer = @offers[at] || { "supplier" => key[1], "part" => key[0] }
+        given = row["cost"].to_s.empty? ? {} : { "cost_cents" => cents(row["cost"]) }
+        %w[on_hand lead_days].each { |name| given[name] = row[name].to_i unless row[name].to_s.empty? }
+        changed = given.reject { |name, value| offer[name] == value }
+        @offers[at] = offer.merge(changed)
+        changed.map { |name, value| name == "cost_cents" ? change("cost at #{key[1]}", offer[name] && text(offer[name]), text(value)) : change("#{name.tr("_", " ")} at #{key[1]}", offer[name], value) }
+      end
+
+      def change(what, before, after) = "#{what} #{before.nil? || before == "" ? "none" : before} → #{after}"
+    end
+  end
+end

@@ -1,0 +1,115 @@
+import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
+import { FileTrigger } from "react-aria-components";
+import styled from "styled-components";
+import { api, type PriceReport } from "../api/client";
+import { useSession } from "../session/SessionGate";
+import { Dialog } from "../shared/Dialog";
+import { Button, Mono, Notice, Small } from "../shared/parts";
+import { readText } from "../shared/readText";
+
+const Lines = styled.div`
+  max-height: 320px; overflow: auto; margin: 10px 0; border-top: 1px solid var(--strong); border-bottom: 1px solid var(--strong);
+  table { width: 100%; font-size: 14px; }
+  td { padding: 4px 10px 4px 0; border-bottom: 1px solid var(--rule); vertical-align: top; overflow-wrap: anywhere; }
+  td:first-child { width: 52px; color: var(--second); white-space: nowrap; }
+  td:nth-child(2) { width: 150px; }
+`;
+const Row = styled.div`display: flex; gap: 10px; flex-wrap: wrap; align-items: center; margin-top: 14px;`;
+const LARGEST = 3_000_000;
+const MOST_SHOWN = 300;
+
+/** A price list from a supplier, in two steps: what its rows would change, then a yes. Nothing is stored before it. */
+export function PriceImport({ revision, onClose }: { revision: number; onClose: () => void }) {
+  const queries = useQueryClient();
+  const { account } = useSession();
+  const [csv, setCsv] = useState("");
+  const [name, setName] = useState("");
+  const [unread, setUnread] = useState("");
+  const report = useMutation({ mutationFn: (text: string) => api.reportPrices({ csv: text }) });
+  const keep = useMutation({
+    mutationFn: () => api.keepPrices({ csv, revision }, crypto.randomUUID()),
+    onSuccess: () => {
+      void queries.invalidateQueries({ queryKey: ["prices"] });
+      onClose();
+    },
+    onError: () => void queries.invalidateQueries({ queryKey: ["prices"] }),
+  });
+  const read = async (files: FileList | null) => {
+    const file = files?.[0];
+    if (!file) return;
+    report.reset();
+    keep.reset();
+    const { text = "", unread: wrong = "" } = await readText(file, LARGEST, "Send the rows that change, or the list in parts.");
+    setName(file.name);
+    setUnread(wrong);
+    setCsv(text);
+    if (!wrong) report.mutate(text);
+  };
+  const problem = unread || (keep.error ?? report.error)?.message;
+  const found = report.data;
+
+  return (
+    <Dialog title="Import prices" onClose={onClose} wide>
+      <p>
+        A CSV file with the columns <Mono>part</Mono>, <Mono>supplier</Mono>, <Mono>cost</Mono>, and any of description, kind, unit, on_hand, lead_days, list. What no row names stays as it is.
+      </p>
+      <Row>
+        <FileTrigger acceptedFileTypes={[".csv", "text/csv"]} onSelect={(files) => void read(files)}>
+          <Button $main={!found}>Choose a file</Button>
+        </FileTrigger>
+        {name && <Small>{name}</Small>}
+        {report.isPending && <Small role="status">Reading…</Small>}
+      </Row>
+      {problem && (
+        <Notice role="alert" style={{ marginTop: 12 }}>
+          <p>{problem}</p>
+          <p>Nothing was stored.</p>
+        </Notice>
+      )}
+      {found && !problem && (
+        <section aria-label="What the import would do" style={{ marginTop: 12 }}>
+          <p>{summary(found)}</p>
+          {found.rows.length > 0 && <Changes rows={found.rows} />}
+          <Row>
+            {account.role === "owner" ? (
+              <Button $main onPress={() => keep.mutate()} isDisabled={!found.changes || keep.isPending}>
+                {keep.isPending ? "Keeping…" : `Keep ${found.added + found.changed} ${found.added + found.changed === 1 ? "row" : "rows"} as revision ${found.revision}`}
+              </Button>
+            ) : (
+              <Small>The owner imports; this is the report to show them.</Small>
+            )}
+            <Button onPress={onClose}>Close</Button>
+          </Row>
+        </section>
+      )}
+    </Dialog>
+  );
+}
+
+/** "3 new, 12 changed, 80 as they are; 2 cannot be taken." */
+function summary({ added, changed, same, rejected }: PriceReport): string {
+  const kept = [added && `${added} new`, changed && `${changed} changed`, same && `${same} as they are`].filter(Boolean).join(", ") || "Nothing to keep";
+  return `${kept}${rejected ? `; ${rejected} cannot be taken and ${rejected === 1 ? "stays" : "stay"} out` : ""}.`;
+}
+
+function Changes({ rows }: { rows: PriceReport["rows"] }) {
+  return (
+    <Lines tabIndex={0} role="region" aria-label="Rows">
+      <table>
+        <tbody>
+          {rows.slice(0, MOST_SHOWN).map((row) => (
+            <tr key={row.line}>
+              <td>line {row.line}</td>
+              <td>
+                <Mono>{row.part || "no part"}</Mono>
+              </td>
+              <td>{row.status === "rejected" ? `Stays out: ${row.reason}.` : row.status === "added" ? `New: ${row.description || "no description"}` : row.changes.join("; ")}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      {rows.length > MOST_SHOWN && <Small>and {rows.length - MOST_SHOWN} more rows</Small>}
+    </Lines>
+  );
+}
