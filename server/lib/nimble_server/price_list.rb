@@ -16,7 +16,7 @@ module NimbleServer
     # @return [Hash] see the contract, Prices
     def page(text)
       words = text.to_s.downcase.split.first(6)
-      found = parts.select { |part| words.all? { |word| haystack(part).include?(word) } }
+      found = parts.sort.select { |part| words.all? { |word| haystack(part).include?(word) } }
       { "revision" => @head[:revision], "count" => found.size, "parts" => found.first(LIMIT).map { |part| row(part) }, "missing" => missing }
     end
 

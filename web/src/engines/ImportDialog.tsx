@@ -1,16 +1,14 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
-import { FileTrigger } from "react-aria-components";
 import { useNavigate } from "react-router";
 import styled from "styled-components";
 import { api, Refused } from "../api/client";
-import { useSession } from "../session/SessionGate";
 import { Dialog } from "../shared/Dialog";
-import { Button, Mono, Notice, Small, Strong } from "../shared/parts";
+import { FileChoice, OwnersYes } from "../shared/ImportSteps";
+import { Mono, Notice, Strong } from "../shared/parts";
 import { readText } from "../shared/readText";
 
 const Lines = styled.ul`margin: 8px 0; padding: 0; list-style: none; max-height: 300px; overflow: auto; border-top: 1px solid var(--strong); li { padding: 4px 0; border-bottom: 1px solid var(--rule); font-size: 14px; overflow-wrap: anywhere; }`;
-const Row = styled.div`display: flex; gap: 10px; flex-wrap: wrap; align-items: center; margin-top: 14px;`;
 const LARGEST = 4_000_000;
 
 type Profile = Record<string, never>;
@@ -19,7 +17,6 @@ type Profile = Record<string, never>;
 export function ImportDialog({ onClose }: { onClose: () => void }) {
   const queries = useQueryClient();
   const navigate = useNavigate();
-  const { account } = useSession();
   const [profile, setProfile] = useState<Profile | null>(null);
   const [name, setName] = useState("");
   const [unread, setUnread] = useState("");
@@ -34,9 +31,7 @@ export function ImportDialog({ onClose }: { onClose: () => void }) {
     },
   });
 
-  const read = async (files: FileList | null) => {
-    const file = files?.[0];
-    if (!file) return;
+  const read = async (file: File) => {
     setName(file.name);
     setUnread("");
     setProfile(null);
@@ -62,13 +57,7 @@ export function ImportDialog({ onClose }: { onClose: () => void }) {
       <p>
         A file <Mono>NAME.engine.json</Mono>. You see what it would change before anything is stored; a known code becomes a new revision, and quotes keep the revision they were made with.
       </p>
-      <Row>
-        <FileTrigger acceptedFileTypes={[".json", "application/json"]} onSelect={(files) => void read(files)}>
-          <Button $main={!found}>Choose a file</Button>
-        </FileTrigger>
-        {name && <Small>{name}</Small>}
-        {report.isPending && <Small role="status">Reading…</Small>}
-      </Row>
+      <FileChoice types={[".json", "application/json"]} name={name} isReading={report.isPending} isFound={found !== undefined} onFile={(file) => void read(file)} />
       {(unread || problem) && (
         <Notice role="alert" style={{ marginTop: 12 }}>
           <p>{unread || problem?.message}</p>
@@ -110,16 +99,7 @@ export function ImportDialog({ onClose }: { onClose: () => void }) {
             </Lines>
           )}
           {found.unpriced.length > 0 && <p>Without a price, so totals with them are incomplete: {found.unpriced.join(", ")}. Set them under Prices.</p>}
-          <Row>
-            {account.role === "owner" ? (
-              <Button $main onPress={() => profile && keep.mutate(profile)} isDisabled={found.same || keep.isPending}>
-                {keep.isPending ? "Importing…" : `Import as revision ${found.revision}`}
-              </Button>
-            ) : (
-              <Small>The owner imports; this is the report to show them.</Small>
-            )}
-            <Button onPress={onClose}>Close</Button>
-          </Row>
+          <OwnersYes does={keep.isPending ? "Importing…" : `Import as revision ${found.revision}`} isDisabled={found.same || keep.isPending} onYes={() => profile && keep.mutate(profile)} onClose={onClose} />
         </section>
       )}
     </Dialog>

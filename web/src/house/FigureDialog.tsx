@@ -3,6 +3,7 @@ import { type FormEvent, useState } from "react";
 import { api, type House, Refused } from "../api/client";
 import { useSession } from "../session/SessionGate";
 import { Dialog } from "../shared/Dialog";
+import { KeepRow } from "../shared/KeepRow";
 import { Button, Notice, Small } from "../shared/parts";
 import { FigureField } from "./FigureField";
 import { drafted, type Faults, type Schema, undrafted } from "./figures";
@@ -56,18 +57,13 @@ export function FigureDialog({ figure, revision, onClose }: Props) {
             <p>{keep.error.message}</p>
           </Notice>
         )}
-        <p style={{ display: "flex", gap: 10, alignItems: "center", flexWrap: "wrap" }}>
-          <Button $main type="submit" isDisabled={keep.isPending}>
-            Keep
-          </Button>
+        <KeepRow isPending={keep.isPending} onLeave={onClose}>
           {figure.own && (
             <Button onPress={() => keep.mutate({ shipped: [figure.name] })} isDisabled={keep.isPending}>
               As shipped
             </Button>
           )}
-          <Button onPress={onClose}>Leave as it is</Button>
-          <Small>Re-prices every open quote; saved ones stay as they are.</Small>
-        </p>
+        </KeepRow>
       </form>
     </Dialog>
   );

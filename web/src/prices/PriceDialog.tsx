@@ -5,7 +5,8 @@ import { api, type Prices } from "../api/client";
 import { useSession } from "../session/SessionGate";
 import { Dialog } from "../shared/Dialog";
 import { Field } from "../shared/Field";
-import { Button, Notice, Small } from "../shared/parts";
+import { KeepRow } from "../shared/KeepRow";
+import { Notice } from "../shared/parts";
 
 const Grid = styled.div`
   display: grid; grid-template-columns: repeat(2, minmax(0, 1fr)); gap: 14px 18px; margin-bottom: 16px; align-items: start;
@@ -67,13 +68,7 @@ export function PriceDialog({ start, revision, onClose }: Props) {
             <p>{keep.error.message}</p>
           </Notice>
         )}
-        <p style={{ display: "flex", gap: 10, alignItems: "center", flexWrap: "wrap", marginTop: 12 }}>
-          <Button $main type="submit" isDisabled={keep.isPending}>
-            Keep
-          </Button>
-          <Button onPress={onClose}>Leave as it is</Button>
-          <Small>Re-prices every open quote; saved ones stay as they are.</Small>
-        </p>
+        <KeepRow isPending={keep.isPending} onLeave={onClose} />
       </form>
     </Dialog>
   );

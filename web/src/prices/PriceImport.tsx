@@ -1,11 +1,10 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
-import { FileTrigger } from "react-aria-components";
 import styled from "styled-components";
 import { api, type PriceReport } from "../api/client";
-import { useSession } from "../session/SessionGate";
 import { Dialog } from "../shared/Dialog";
-import { Button, Mono, Notice, Small } from "../shared/parts";
+import { FileChoice, OwnersYes } from "../shared/ImportSteps";
+import { Mono, Notice, Small } from "../shared/parts";
 import { readText } from "../shared/readText";
 
 const Lines = styled.div`
@@ -15,14 +14,12 @@ const Lines = styled.div`
   td:first-child { width: 52px; color: var(--second); white-space: nowrap; }
   td:nth-child(2) { width: 150px; }
 `;
-const Row = styled.div`display: flex; gap: 10px; flex-wrap: wrap; align-items: center; margin-top: 14px;`;
 const LARGEST = 3_000_000;
 const MOST_SHOWN = 300;
 
 /** A price list from a supplier, in two steps: what its rows would change, then a yes. Nothing is stored before it. */
 export function PriceImport({ revision, onClose }: { revision: number; onClose: () => void }) {
   const queries = useQueryClient();
-  const { account } = useSession();
   const [csv, setCsv] = useState("");
   const [name, setName] = useState("");
   const [unread, setUnread] = useState("");
@@ -35,9 +32,7 @@ export function PriceImport({ revision, onClose }: { revision: number; onClose: 
     },
     onError: () => void queries.invalidateQueries({ queryKey: ["prices"] }),
   });
-  const read = async (files: FileList | null) => {
-    const file = files?.[0];
-    if (!file) return;
+  const read = async (file: File) => {
     report.reset();
     keep.reset();
     const { text = "", unread: wrong = "" } = await readText(file, LARGEST, "Send the rows that change, or the list in parts.");
@@ -54,13 +49,7 @@ export function PriceImport({ revision, onClose }: { revision: number; onClose: 
       <p>
         A CSV file with the columns <Mono>part</Mono>, <Mono>supplier</Mono>, <Mono>cost</Mono>, and any of description, kind, unit, on_hand, lead_days, list. What no row names stays as it is.
       </p>
-      <Row>
-        <FileTrigger acceptedFileTypes={[".csv", "text/csv"]} onSelect={(files) => void read(files)}>
-          <Button $main={!found}>Choose a file</Button>
-        </FileTrigger>
-        {name && <Small>{name}</Small>}
-        {report.isPending && <Small role="status">Reading…</Small>}
-      </Row>
+      <FileChoice types={[".csv", "text/csv"]} name={name} isReading={report.isPending} isFound={found !== undefined} onFile={(file) => void read(file)} />
       {problem && (
         <Notice role="alert" style={{ marginTop: 12 }}>
           <p>{problem}</p>
@@ -71,21 +60,14 @@ export function PriceImport({ revision, onClose }: { revision: number; onClose: 
         <section aria-label="What the import would do" style={{ marginTop: 12 }}>
           <p>{summary(found)}</p>
           {found.rows.length > 0 && <Changes rows={found.rows} />}
-          <Row>
-            {account.role === "owner" ? (
-              <Button $main onPress={() => keep.mutate()} isDisabled={!found.changes || keep.isPending}>
-                {keep.isPending ? "Keeping…" : `Keep ${found.added + found.changed} ${found.added + found.changed === 1 ? "row" : "rows"} as revision ${found.revision}`}
-              </Button>
-            ) : (
-              <Small>The owner imports; this is the report to show them.</Small>
-            )}
-            <Button onPress={onClose}>Close</Button>
-          </Row>
+          <OwnersYes does={keep.isPending ? "Keeping…" : `Keep ${count(found)} as revision ${found.revision}`} isDisabled={!found.changes || keep.isPending} onYes={() => keep.mutate()} onClose={onClose} />
         </section>
       )}
     </Dialog>
   );
 }
+
+const count = ({ added, changed }: PriceReport) => `${added + changed} ${added + changed === 1 ? "row" : "rows"}`;
 
 /** "3 new, 12 changed, 80 as they are; 2 cannot be taken." */
 function summary({ added, changed, same, rejected }: PriceReport): string {

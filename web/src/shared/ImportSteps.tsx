@@ -1,0 +1,52 @@
+import { FileTrigger } from "react-aria-components";
+import styled from "styled-components";
+import { useSession } from "../session/SessionGate";
+import { Button, Small } from "./parts";
+
+const Row = styled.div`display: flex; gap: 10px; flex-wrap: wrap; align-items: center; margin-top: 14px;`;
+
+interface FileProps {
+  types: string[];
+  name: string;
+  isReading: boolean;
+  isFound: boolean;
+  onFile: (file: File) => void;
+}
+
+/** First step of an import: the file. */
+export function FileChoice({ types, name, isReading, isFound, onFile }: FileProps) {
+  return (
+    <Row>
+      <FileTrigger acceptedFileTypes={types} onSelect={(files) => files?.[0] && onFile(files[0])}>
+        <Button $main={!isFound}>Choose a file</Button>
+      </FileTrigger>
+      {name && <Small>{name}</Small>}
+      {isReading && <Small role="status">Reading…</Small>}
+    </Row>
+  );
+}
+
+interface YesProps {
+  /** What the yes does, in words. */
+  does: string;
+  isDisabled: boolean;
+  onYes: () => void;
+  onClose: () => void;
+}
+
+/** Last step of an import: the owner's yes, under the report of what it changes. */
+export function OwnersYes({ does, isDisabled, onYes, onClose }: YesProps) {
+  const { account } = useSession();
+  return (
+    <Row>
+      {account.role === "owner" ? (
+        <Button $main onPress={onYes} isDisabled={isDisabled}>
+          {does}
+        </Button>
+      ) : (
+        <Small>The owner imports; this is the report to show them.</Small>
+      )}
+      <Button onPress={onClose}>Close</Button>
+    </Row>
+  );
+}
