@@ -123,7 +123,7 @@ module Answers
                                "changes" => list(TEXT), "warnings" => list(warning), "unpriced" => list(TEXT) }),
     "House" => object({ "revision" => INT, "equipment" => list(object({ "id" => TEXT, "label" => TEXT, "owned" => BOOL, "engines" => list(TEXT) })),
                         "settings" => list(object({ "name" => TEXT, "group" => TEXT, "label" => TEXT, "value" => {}, "own" => BOOL,
-                                                    "shipped" => {}, "schema" => {} })) }),
+                                                    "shipped" => {}, "schema" => {}, "caution" => maybe(TEXT) })) }),
     "Prices" => object({ "revision" => INT, "count" => INT, "missing" => list(object({ "part" => TEXT, "description" => TEXT, "engines" => list(TEXT) })),
                          "parts" => list(object({ "part" => TEXT, "description" => TEXT, "kind" => TEXT, "cost_cents" => maybe(INT), "price_cents" => maybe(INT),
                                                   "list_cents" => maybe(INT), "shelf" => INT, "contains" => list(TEXT),

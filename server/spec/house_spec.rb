@@ -115,6 +115,7 @@ RSpec.describe NimbleServer::House do
     it "says which shape each figure has, so that whoever edits it need not know" do
       expect(figure("rate_cents")["schema"]).to include("type" => "integer", "x-unit" => "cents", "minimum" => 0)
       expect(figure("kit_rule")["schema"]).to eq("enum" => %w[whole used-parts])
+      expect(figure("currency_exponent")["caution"]).to include("every price")
     end
 
     it "refuses what does not fit with its path, and keeps nothing of it" do

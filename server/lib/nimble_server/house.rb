@@ -51,7 +51,7 @@ module NimbleServer
       own = @shop[:house_settings].where(id: id).get(:settings).to_h["settings"] || {}
       NimbleLedger::House::Settings::DECLARED.values.map do |declared|
         { "name" => declared.name, "group" => declared.group, "label" => declared.label, "value" => settings[declared.name], "own" => own.key?(declared.name),
-          "shipped" => declared.default, "schema" => declared.shape.schema }
+          "shipped" => declared.default, "schema" => declared.shape.schema, "caution" => declared.caution }
       end
     end
 

@@ -47,6 +47,7 @@ export function FigureDialog({ figure, revision, onClose }: Props) {
 
   return (
     <Dialog title={figure.label} onClose={onClose} wide={["array", "object"].includes(schema.type ?? "")}>
+      {figure.caution && <p style={{ marginBottom: 12 }}>{figure.caution}</p>}
       <form onSubmit={set} noValidate>
         <FigureField schema={schema} draft={draft} label={figure.label} path="" faults={faults} onChange={setDraft} />
         <p style={{ margin: "12px 0" }}>

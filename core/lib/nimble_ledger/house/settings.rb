@@ -7,12 +7,13 @@ module NimbleLedger
     #
     #   House::Settings.defaults.with("rate_cents" => 16_000)["rate_cents"]  #=> 16000
     class Settings
-      Declared = Struct.new(:name, :group, :default, :shape, :label)
+      Declared = Struct.new(:name, :group, :default, :shape, :label, :caution)
 
       DECLARED = {} # rubocop:disable Style/MutableConstant -- filled below, frozen at the end
 
-      def self.declare(group, name, default, shape, label)
-        DECLARED[name] = Declared.new(name, group, default, shape, label)
+      # @param caution [String, nil] what whoever changes it should know first
+      def self.declare(group, name, default, shape, label, caution = nil)
+        DECLARED[name] = Declared.new(name, group, default, shape, label, caution)
       end
       private_class_method :declare
 
@@ -32,8 +33,10 @@ module NimbleLedger
                                       "break_factor" => factor })
 
       declare "money", "rate_cents", 14_500, cents, "Labor rate per hour"
-      declare "money", "currency", "USD", Shape.string(max: 3, pattern: /\A[A-Z]{3}\z/), "Currency"
-      declare "money", "currency_exponent", 2, Shape.integer(max: 3), "Decimals of the currency"
+      declare "money", "currency", "USD", Shape.string(max: 3, pattern: /\A[A-Z]{3}\z/), "Currency",
+              "Prices, rates and fees keep their figures and are read in the new currency; nothing is converted."
+      declare "money", "currency_exponent", 2, Shape.integer(max: 3), "Decimals of the currency",
+              "Amounts are kept in the smallest unit: with other decimals every price, rate and fee means something else. Set the price list anew after it."
       declare "money", "markup", [{ "up_to_cents" => 2_000, "factor" => 2.0 }, { "up_to_cents" => 10_000, "factor" => 1.6 },
                                   { "up_to_cents" => 40_000, "factor" => 1.4 }, { "up_to_cents" => nil, "factor" => 1.25 }],
               Shape.list(bracket, min: 1, max: 12), "Parts markup, by marginal brackets"
