@@ -115,7 +115,7 @@ function LineNote({ line }: { line: Line }) {
   return (
     <>
       {line.part && <Part>{line.part}</Part>} 
-      {line.quantity !== 1 && <Small>{line.quantity} × {format.money(line.unit_cents)}</Small>}
+      {line.quantity !== 1 && <Small style={{ whiteSpace: "nowrap" }}>{line.quantity} × {format.money(line.unit_cents)}</Small>}
     </>
   );
 }

@@ -13,6 +13,7 @@ test("says what another route comes to, either way", () => {
   expect(against(option({ added_hours: 0.3, added_cents: 7491 }), format)).toBe("+0.3 h, +74.91");
   expect(against(option({ added_hours: -0.1, added_cents: -1343 }), format)).toBe("−0.1 h, −13.43");
   expect(against(option({ added_hours: 0, added_cents: null }), format)).toBe("the same hours");
+  expect(against(option({ added_hours: 0, added_cents: 0 }), format)).toBe("the same hours and price");
 });
 
 test("says why the route in force is in force", () => {

@@ -11,6 +11,7 @@ export function why(option: Option): string {
 /** What another route would come to against the one in force: "+0.3 h, +74.91". */
 export function against(option: Option, format: Formatter): string {
   const hours = option.added_hours === 0 ? "the same hours" : byHours(option.added_hours, format);
+  if (option.added_cents === 0) return option.added_hours === 0 ? "the same hours and price" : `${hours}, the same price`;
   return option.added_cents === null ? hours : `${hours}, ${format.signed(option.added_cents)}`;
 }
 
