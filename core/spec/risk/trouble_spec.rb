@@ -34,6 +34,16 @@ RSpec.describe NimbleLedger::Risk do
   end
 
   describe "the whole job" do
+    it "bills a mishap's part by the house markup, and never above what the price list sets" do
+      billed = lambda do |list|
+        items = Engines.catalog.source["items"].map { |item| item["part"] == "CLP-LOCK" ? item.merge("list_cents" => list) : item }
+        catalog = NimbleLedger::Parts::Catalog.build(Engines.catalog.source.merge("items" => items))
+        answer = Engines.answer("SK18", ["plug-1"], catalog: catalog, history: HISTORY)
+        NimbleLedger::Risk::Trouble.new(answer).space.list.find { |outcome| outcome.mishaps == 1 && outcome.broken.zero? && outcome.threads.zero? }.parts_cents.round(6)
+      end
+      expect([nil, 500, 100].map(&billed)).to eq([680, 500, 340]) # cost 3.40, doubled; capped; never below cost
+    end
+
     # Every plug and every mishap by itself: the definition, at small size.
     def enumerate(trouble)
       events = trouble.outcomes.plug_rows.flat_map { |row| [plug_events(trouble, row)] * row.target.plugs }
