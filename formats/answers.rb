@@ -89,7 +89,7 @@ module Answers
   sounding = object({ "cylinder" => INT, "hours" => maybe(NUM) })
   warning = object({ "path" => TEXT, "message" => TEXT })
   engine_page = object({ "work" => TEXT, "works" => list(object({ "work" => TEXT, "cylinders" => list(sounding), "all" => maybe(NUM) })), "reach" => reach, "layers" => list(layer),
-                         "deepest" => maybe(INT), "descent" => maybe(ref("Descent")), "equipment" => list(TEXT),
+                         "deepest" => maybe(INT), "descent" => maybe(ref("Descent")), "equipment" => list(object({ "id" => TEXT, "label" => TEXT })),
                          "parts" => list(object({ "part" => TEXT, "label" => maybe(TEXT), "for" => list(TEXT), "priced" => BOOL })) })
   quote = { "id" => TEXT, "number" => INT, "status" => TEXT, "latest_revision" => INT, "total_cents" => maybe(INT), "currency" => maybe(TEXT), "summary" => TEXT,
             "updated_at" => TEXT }

@@ -59,7 +59,7 @@ RSpec.describe NimbleLedger::Library do
     it "shows an engine the shop cannot open, with no hours and no descent" do
       bare = described_class.new(Engines.engine("RL16")).to_h
       expect(bare["works"].flat_map { |row| row["cylinders"].map { |cell| cell["hours"] } }).to all(be_nil)
-      expect([bare["descent"], bare["deepest"], bare["equipment"]]).to eq([nil, nil, ["coil-puller"]])
+      expect([bare["descent"], bare["deepest"], bare["equipment"]]).to eq([nil, nil, [{ "id" => "coil-puller", "label" => "coil puller" }]])
     end
 
     it "lists every part once, with what it is for" do

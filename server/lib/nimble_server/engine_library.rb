@@ -82,7 +82,7 @@ module NimbleServer
 
     def unpriced(engine)
       catalog = Library.catalog(@shop, @shop.newest(:price_lists))
-      NimbleLedger::Library::EnginePage.new(engine, catalog: catalog).parts.reject { |row| row["priced"] }.map { |row| row["part"] }
+      NimbleLedger::Library::EnginePage.new(engine, catalog: catalog).unpriced
     end
 
     # One line of the library: what it is, and the hours of its plugs from easiest to hardest.

@@ -63,19 +63,16 @@ module NimbleServer
 
     def row(part)
       item = catalog.item(part) || {}
-      cost = catalog.cost(part)
-      { "part" => part, "description" => item["description"].to_s, "kind" => item["kind"].to_s, "cost_cents" => cost, "list_cents" => item["list_cents"],
-        "price_cents" => cost && NimbleLedger::Price::Markup.selling_price(cost, @house.settings["markup"], cap_cents: item["list_cents"]),
-        "offers" => (offers[part] || []).map { |offer| offer.slice("supplier", "cost_cents", "on_hand", "lead_days") },
+      { "part" => part, "description" => item["description"].to_s, "kind" => item["kind"].to_s, "cost_cents" => catalog.unit_cost(part), "list_cents" => item["list_cents"],
+        "price_cents" => catalog.selling_price(part, @house.settings["markup"]),
+        "offers" => (offers[part] || []).sort_by { |offer| offer["cost_cents"] }.map { |offer| offer.slice("supplier", "cost_cents", "on_hand", "lead_days") },
         "shelf" => (shelf[part] || []).sum { |stock| stock["quantity"] }, "contains" => (item["contains"] || []).map { |held| "#{held["quantity"]} × #{held["part"]}" } }
     end
 
     # Parts the engines ask for that have no cost: totals with them are incomplete.
     def missing
       asked = Library.newest_of_each(@shop).each_with_object({}) do |head, found|
-        unpriced = Library.worked_out(head[:id], @head[:id], "unpriced") do
-          NimbleLedger::Library::EnginePage.new(Library.engine(@shop, head[:id]), catalog: catalog).parts.reject { |row| row["priced"] }.map { |row| row["part"] }
-        end
+        unpriced = Library.worked_out(head[:id], @head[:id], "unpriced") { NimbleLedger::Library::EnginePage.new(Library.engine(@shop, head[:id]), catalog: catalog).unpriced }
         unpriced.each { |part| (found[part] ||= []) << head[:code] }
       end
       asked.sort.map { |part, engines| { "part" => part, "description" => catalog.description(part), "engines" => engines } }

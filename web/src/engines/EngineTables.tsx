@@ -2,7 +2,7 @@ import styled from "styled-components";
 import type { EngineWithProfile } from "../api/client";
 import { WORKS } from "../quote/works";
 import { useSession } from "../session/SessionGate";
-import { equipment as spoken, list } from "../shared/format";
+import { list } from "../shared/format";
 import { Small, Strong } from "../shared/parts";
 import { alike, notesOf, ownPlugs, type Profile, torque } from "./profile";
 
@@ -75,6 +75,7 @@ interface StepsProps {
 export function Steps({ profile, page, active, onActive }: StepsProps) {
   const label = (id: string) => profile.steps.find((step) => step.id === id)?.label ?? id;
   const number = (id: string) => page.layers.find((layer) => layer.step === id)?.number;
+  const equipment = (id: string) => page.equipment.find((row) => row.id === id)?.label ?? id;
   const rows = alike(profile.steps, label);
   return (
     <Wide tabIndex={0} role="region" aria-label="Steps">
@@ -107,7 +108,7 @@ export function Steps({ profile, page, active, onActive }: StepsProps) {
                 <td className="figure">{step.refit.join(" / ")}</td>
                 <td>
                   <ul>
-                    {notesOf(step, label).map((line) => (
+                    {notesOf(step, label, equipment).map((line) => (
                       <li key={line}>{line}</li>
                     ))}
                     {(step.cautions ?? []).map((line) => (
@@ -127,7 +128,7 @@ export function Steps({ profile, page, active, onActive }: StepsProps) {
 }
 
 /** The plug in figures. */
-export function PlugFacts({ profile, equipment }: { profile: Profile; equipment: string[] }) {
+export function PlugFacts({ profile, equipment }: { profile: Profile; equipment: EngineWithProfile["page"]["equipment"] }) {
   const { format } = useSession();
   const { plug } = profile;
   const facts: [string, string | undefined][] = [
@@ -142,7 +143,7 @@ export function PlugFacts({ profile, equipment }: { profile: Profile; equipment:
     ["Due every", [plug.interval_km && format.distance(plug.interval_km), plug.interval_months && `${plug.interval_months} months`].filter(Boolean).join(" or ")],
     ["Thread compound", plug.compound === "unstated" ? "the profile is silent" : plug.compound],
     ["Soaks allowed", profile.soaks?.map((soak) => soak.replaceAll("-", " ")).join(", ")],
-    ["Equipment its routes ask for", equipment.map(spoken).join(", ") || "none"],
+    ["Equipment its routes ask for", equipment.map((row) => row.label).join(", ") || "none"],
   ];
   return (
     <Facts>

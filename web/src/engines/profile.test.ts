@@ -9,7 +9,7 @@ test("torques stand in both units", () => {
 });
 
 test("a plain step has nothing to say", () => {
-  expect(notesOf(step({}), (id) => id)).toEqual([]);
+  expect(notesOf(step({}), String, String)).toEqual([]);
 });
 
 test("says what a step comes with, in the order it matters", () => {
@@ -19,6 +19,7 @@ test("says what a step comes with, in the order it matters", () => {
       fasteners: [{ what: "mount bolt", size: "17 mm hex", count: 3, torque_nm: 65, rule: "replace" }], seals: [{ part: "SEA-1", rule: "inspect", chance: 0.3 }], releases: [{ fluid: "coolant", liters: 0.2 }],
     }),
     (id) => id.toUpperCase(),
+    (id) => id.replaceAll("-", " "),
   );
   expect(lines).toEqual([
     "After: COVER, one of ASIDE / UNPLUG", "Takes: strap and block", "rusts, 2 people", "3 × mount bolt, 17 mm hex, 65 N·m (48 lb-ft), always new", "Seal SEA-1 × 1, inspect (30 in 100 renewed)",

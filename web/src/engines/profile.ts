@@ -1,5 +1,3 @@
-import { equipment } from "../shared/format";
-
 /** The parts of a stored engine profile that the library page shows; the core has checked them. */
 export interface Profile {
   head: string;
@@ -69,7 +67,7 @@ export function torque(nm: number): string {
 }
 
 /** What a step comes with, line by line, in the trade's words. */
-export function notesOf(step: Step, label: (id: string) => string): string[] {
+export function notesOf(step: Step, label: (id: string) => string, equipment: (id: string) => string): string[] {
   const after = (step.after ?? []).map((entry) => (typeof entry === "string" ? label(entry) : `one of ${entry.any.map(label).join(" / ")}`));
   const marks = [step.battery && "battery off", step.rust_prone && "rusts", step.brittle && "brittle when old", (step.people ?? 1) > 1 && `${step.people} people`].filter(Boolean);
   return [
@@ -88,7 +86,7 @@ export function notesOf(step: Step, label: (id: string) => string): string[] {
 
 /** Steps in file order; neighbors that differ only in their cylinder stand in one row. */
 export function alike(steps: Step[], label: (id: string) => string): Step[][] {
-  const shape = (step: Step) => JSON.stringify([step.remove, step.refit, step.zone, notesOf(step, label), step.cautions]).replaceAll(/[A-Za-z-]+[ -]\d+/g, "");
+  const shape = (step: Step) => JSON.stringify([step.remove, step.refit, step.zone, notesOf(step, label, String), step.cautions]).replaceAll(/[A-Za-z-]+[ -]\d+/g, "");
   return steps.reduce<Step[][]>((rows, step) => {
     const last = rows.at(-1);
     if (last?.[0] && shape(last[0]) === shape(step)) last.push(step);

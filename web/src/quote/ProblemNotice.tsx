@@ -1,7 +1,7 @@
 import { Link } from "react-router";
 import styled from "styled-components";
 import type { Sheet } from "../api/client";
-import { equipment, list } from "../shared/format";
+import { list } from "../shared/format";
 import { Button, KeyHint, Notice, Strong } from "../shared/parts";
 
 const Ways = styled.ul`margin: 6px 0; padding: 0; list-style: none; li { padding: 3px 0; border-top: 1px solid var(--rule); }`;
@@ -12,7 +12,7 @@ const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);
 interface Shut {
   label?: string;
   way?: string;
-  equipment?: string[];
+  takes?: string[];
 }
 
 interface Props {
@@ -32,7 +32,7 @@ export function ProblemNotice({ problem, pinned, onLetGo }: Props) {
         <Ways aria-label="What would open it">
           {ways.map((row) => (
             <li key={row.way}>
-              {capital(words(row.way ?? ""))}: {row.equipment?.length ? `takes ${list(row.equipment.map(equipment))}` : "ruled out by the pin"}
+              {capital(words(row.way ?? ""))}: {row.takes?.length ? `takes ${list(row.takes)}` : "ruled out by the pin"}
             </li>
           ))}
         </Ways>

@@ -1,5 +1,5 @@
 import { expect, test } from "vitest";
-import { equipment, formatter, list } from "./format";
+import { formatter, list } from "./format";
 
 const merrow = { locale: "en-US", distance_unit: "km", currency: "USD", currency_exponent: 2, time_zone: "Europe/London" } as const;
 
@@ -36,8 +36,4 @@ test("says when a car is ready by its weekday within the week, and by its date w
   expect([say("2026-11-25T15:37"), say("2026-12-01T08:00")]).toEqual(["Wed 3:37 PM", "Tue 8:00 AM"]);
   expect([say("2026-12-02T08:00"), say("2026-11-24T08:00")]).toEqual(["Dec 2, 2026, 8:00 AM", "Nov 24, 2026, 8:00 AM"]);
   expect(say("51000-01-01T08:00")).toBe("51000-01-01T08:00");
-});
-
-test("equipment is written the way the trade writes it", () => {
-  expect(["two-post-lift", "thin-wall-socket", "strap-and-block", "engine-support-bar"].map(equipment)).toEqual(["two-post lift", "thin-wall socket", "strap and block", "engine support bar"]);
 });

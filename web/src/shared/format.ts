@@ -47,6 +47,3 @@ export type Formatter = ReturnType<typeof formatter>;
 export function list(items: (string | number)[]): string {
   return items.length < 3 ? items.join(" and ") : `${items.slice(0, -1).join(", ")} and ${items.at(-1)}`;
 }
-
-/** The id of a piece of equipment as words: "two-post lift", "strap and block". */
-export const equipment = (id: string): string => id.replaceAll("-", " ").replaceAll(/\b(two|four|thin) (?=post|wall)/g, "$1-");

@@ -24,7 +24,7 @@ module NimbleLedger
       def to_h
         { "work" => @work, "works" => soundings, "reach" => chart.reach_section, "layers" => chart.layers, "deepest" => deepest&.first,
           "descent" => deepest && Quote::Sheet.descent(deepest.last.plan), "parts" => parts,
-          "equipment" => @engine.steps.flat_map(&:needs).concat(@engine.targets.flat_map { |target| target.ways.flat_map(&:needs) }).uniq }
+          "equipment" => equipment }
       end
 
       # Hours of one kind of work: each cylinder alone, and all together.
@@ -38,10 +38,21 @@ module NimbleLedger
 
       # Every part the profile names, with what the price list calls it; nil where it lists none.
       def parts
-        named.map { |part, uses| { "part" => part, "label" => @catalog&.item(part) && @catalog.description(part), "for" => uses.uniq, "priced" => @catalog&.priced?(part) || false } }
+        named.map { |part, uses| { "part" => part, "label" => @catalog&.item(part) && @catalog.description(part), "for" => uses.uniq, "priced" => priced?(part) } }
       end
 
+      # Parts of it that no price is known for: totals with them are incomplete.
+      # @return [Array<String>]
+      def unpriced = named.keys.reject { |part| priced?(part) }
+
       private
+
+      def priced?(part) = !@catalog.nil? && !@catalog.unit_cost(part).nil?
+
+      def equipment
+        asked = @engine.steps.flat_map(&:needs) + @engine.targets.flat_map { |target| target.ways.flat_map(&:needs) }
+        asked.uniq.map { |id| { "id" => id, "label" => Quote::Words.equipment(id) } }
+      end
 
       def targets(work, number = nil) = @engine.targets.select { |t| t.work == work && (number ? t.cylinders.include?(number) : t.cylinders.any?) }
 

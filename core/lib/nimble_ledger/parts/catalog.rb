@@ -49,10 +49,27 @@ module NimbleLedger
       # The standing cost of one, in cents: the lowest offer, else what the shelf stock cost; nil when unknown.
       def cost(part) = @costs[part]
 
+      # Whether it can be bought by itself.
+      def priced?(part) = @costs.key?(part)
+
+      # What one counts as when it is sold, in cents: its standing cost; a part sold only inside a kit its share of the
+      # cheapest such kit; nil when neither is known.
+      def unit_cost(part)
+        return cost(part) if priced?(part)
+
+        kit = kits_with([part]).min_by { |item| cost(item["part"]) } or return nil
+        Price::Money.round(Rational(cost(kit["part"]), kit["contains"].sum { |held| held["quantity"].to_i }))
+      end
+
       # What one sells for at most, in cents; nil when the list sets no such price.
       def list_cents(part) = (item(part) || {})["list_cents"]
 
-      def priced?(part) = @costs.key?(part)
+      # Cents one sells for under a house's markup (model.md section 6), or nil.
+      # @param brackets [Array<Hash>] see Price::Markup
+      def selling_price(part, brackets)
+        cost = unit_cost(part)
+        cost && Price::Markup.selling_price(cost, brackets, cap_cents: list_cents(part))
+      end
 
       # Kits that hold any of these parts, with a known cost.
       def kits_with(parts)

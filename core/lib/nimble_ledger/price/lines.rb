@@ -65,23 +65,14 @@ module NimbleLedger
       end
 
       def part_line(part, quantity, because)
-        cost = unit_cost(part)
-        if cost.nil?
+        unit = @catalog.selling_price(part, @house["markup"])
+        if unit.nil?
           @missing << { "part" => part, "because" => because }
           return nil
         end
-        unit = Markup.selling_price(cost, @house["markup"], cap_cents: @catalog.list_cents(part))
         label = @catalog.description(part)
         basis = unit == @catalog.list_cents(part) ? "The selling price the price list sets." : "Standing cost with the house markup."
         Line.new("part", label.empty? ? part : label, quantity, unit, unit * quantity, part, because, basis)
-      end
-
-      # Cost of one; a part sold only inside a kit costs its share of the kit.
-      def unit_cost(part)
-        return @catalog.cost(part) if @catalog.priced?(part)
-
-        kit = @catalog.kits_with([part]).min_by { |item| @catalog.cost(item["part"]) } or return nil
-        Money.round(Rational(@catalog.cost(kit["part"]), kit["contains"].sum { |c| c["quantity"].to_i }))
       end
 
       # How many of each kit to buy: the least cost that covers the need, singles for the rest. Exact over all counts.

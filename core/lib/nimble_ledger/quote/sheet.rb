@@ -98,8 +98,13 @@ module NimbleLedger
         @problem = e
       end
 
+      # The problem with its equipment in words beside the ids.
+      def said(problem)
+        problem.to_h.fetch("error").then { |error| error.merge("details" => error["details"].map { |row| row.merge("takes" => (row["equipment"] || []).map { |id| Words.equipment(id) }) }) }
+      end
+
       def job_sections
-        return { "problem" => problem&.to_h&.fetch("error") } unless answer
+        return { "problem" => problem && said(problem) } unless answer
 
         explanation = Explanation.new(answer, reach, @selection.works)
         JobSection.new(answer, reach, @selection.works).to_h.merge(

@@ -40,11 +40,7 @@ module NimbleLedger
       private
 
       def mishap_cents(mishap)
-        mishap.parts.sum do |part|
-          catalog = answer.request.catalog
-          cost = catalog.cost(part["part"])
-          cost ? Price::Markup.selling_price(cost, @house["markup"], cap_cents: catalog.list_cents(part["part"])) * part["quantity"].to_i : 0
-        end
+        mishap.parts.sum { |part| (answer.request.catalog.selling_price(part["part"], @house["markup"]) || 0) * part["quantity"].to_i }
       end
     end
   end
