@@ -59,6 +59,25 @@ RSpec.describe "prices", type: :feature do
     expect(page).to have_css("tr", text: /ZW-1.*4\.20.*8\.40/m)
   end
 
+  it "shows every supplier of a part, and takes an offer and a list price away again" do
+    owner = Client.as("owner@merrow.example")
+    rows = [{ part: "ZW-5", description: "Part for two suppliers", supplier: "Wharf", cost: "4.00" }, { part: "ZW-5", supplier: "Quayside Supply", cost: "5.00", list: "7.00" }]
+    owner.call(:post, "/api/prices", { revision: owner.call(:get, "/api/prices").last["revision"], rows: rows })
+    sign_in("owner@merrow.example")
+    visit "/prices"
+    fill_in "Part number, description, supplier", with: "ZW-5"
+    expect(page).to have_css("tr", text: /Wharf.*Quayside Supply.*4\.00.*5\.00.*7\.00\s+at most 7\.00/m)
+    click_button "4.00: change the price of ZW-5 at Wharf"
+    click_button "No longer offered"
+    expect(page).to have_css("tr", text: /ZW-5.*5\.00.*7\.00/m)
+    expect(page).to have_no_css("tr", text: "Wharf")
+    click_button "5.00: change the price of ZW-5 at Quayside Supply"
+    fill_in "Sells for at most, USD", with: "", fill_options: { clear: :backspace }
+    click_button "Keep"
+    expect(page).to have_css("tr", text: /ZW-5.*5\.00.*10\.00/m)
+    accessible
+  end
+
   it "refuses a file that is no list, and shows an advisor the report alone" do
     sign_in
     visit "/prices"

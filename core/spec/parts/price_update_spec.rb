@@ -37,7 +37,8 @@ RSpec.describe NimbleLedger::Parts::PriceUpdate do
     { "supplier" => "Quay", "cost" => "1.00" } => /names no part/, { "part" => "A", "cost" => "1.00" } => /no supplier/,
     { "part" => "A", "supplier" => "Quay" } => /no cost/, { "part" => "A", "supplier" => "Quay", "cost" => "ten" } => /no amount like 12.50/,
     { "part" => "A", "supplier" => "Quay", "cost" => "-1.00" } => /no amount/, { "part" => "A", "supplier" => "Quay", "cost" => "1.005" } => /no amount/,
-    { "part" => "A", "supplier" => "Quay", "cost" => "1,234.00" } => /no amount/, { "part" => "A", "supplier" => "Quay", "cost" => "2000000.00" } => /no amount/,
+    { "part" => "A", "supplier" => "Quay", "cost" => "1,23,4.00" } => /no amount/, { "part" => "A", "supplier" => "Quay", "cost" => "none" } => /no cost/,
+    { "part" => "A", "description" => "a\u0000b" } => /control character/, { "part" => "A", "supplier" => "Quay", "cost" => "2000000.00" } => /no amount/,
     { "part" => "A", "supplier" => "Quay", "cost" => "1.00", "on_hand" => "2.5" } => /whole number/, { "part" => "A", "supplier" => "Quay", "cost" => "1.00", "lead_days" => "9999" } => /lead_days/,
     { "part" => "A", "on_hand" => "2" } => /on_hand but no supplier/, { "part" => "x" * 61 } => /longer than 60/, { "part" => "A", "list" => "x" } => /list x/
   }.freeze
@@ -54,6 +55,18 @@ RSpec.describe NimbleLedger::Parts::PriceUpdate do
     found = update(offer("PLG-1", "Quay", "9.00"), offer("PLG-1", "Quay", "9.50"))
     expect(found.rows[1]["reason"]).to include("line 2 again")
     expect(found.catalog["offers"][0]["cost_cents"]).to eq(900)
+  end
+
+  it "takes an offer or a list price away where the cell says none, and the part stays" do
+    listed = update({ "part" => "PLG-1", "list" => "15.00" })
+    gone = described_class.new(listed.catalog, [offer("PLG-1", "Quay", "none", list: "none").merge("line" => 2)])
+    expect(gone.rows[0]["changes"]).to eq(["list 15.00 → none", "cost at Quay 8.80 → none"])
+    expect(gone.catalog).to eq(catalog.merge("offers" => []))
+    expect(described_class.new(gone.catalog, [offer("PLG-1", "Quay", "9.00")]).catalog["offers"]).to eq([{ "supplier" => "Quay", "part" => "PLG-1", "cost_cents" => 900 }])
+  end
+
+  it "reads thousands as they are written" do
+    expect(["1,234.50", "1234,50", "12,345"].map { |cost| update(offer("PLG-1", "Quay", cost)).catalog["offers"][0]["cost_cents"] }).to eq([123_450, 123_450, 1_234_500])
   end
 
   it "counts money by the currency's decimals" do

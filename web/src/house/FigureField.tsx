@@ -2,7 +2,7 @@ import styled from "styled-components";
 import { useSession } from "../session/SessionGate";
 import { Field } from "../shared/Field";
 import { Button, Small, Unseen } from "../shared/parts";
-import { blank, type Draft, type Faults, inner, type Schema } from "./figures";
+import { blank, type Draft, type Faults, inner, type Schema, UNITS } from "./figures";
 import { spoken } from "./inWords";
 
 const Group = styled.fieldset<{ $lines?: boolean }>`
@@ -33,7 +33,6 @@ const Ticks = styled.fieldset`
   input { width: 18px; height: 18px; accent-color: var(--ink); }
 `;
 
-const UNITS: Record<string, string> = { share: "%", percent: "%", factor: "×", minutes: "min", hours: "h", years: "years" };
 const POINTS = ["low", "likely", "high"];
 const NAMES: Record<string, string> = { up_to_cents: "cost up to", cents: "amount", factor: "factor", label: "called", percent: "rate" };
 
@@ -59,7 +58,8 @@ export function FigureField(props: Props) {
 function TextField({ schema, draft, label, path, faults, onChange }: Props) {
   const { shop } = useSession();
   const shape = inner(schema);
-  const unit = shape["x-unit"] === "cents" ? shop.currency : UNITS[shape["x-unit"] ?? ""];
+  const counts = shape["x-unit"];
+  const unit = counts === "cents" ? shop.currency : counts && UNITS[counts];
   return (
     <Field label={unit ? `${label}, ${unit}` : label} value={String(draft)} onChange={onChange} inputMode="text" problem={faults[path]} maxLength={shape.maxLength ?? 20}
       placeholder={schema.anyOf ? "no limit" : undefined} />

@@ -1,4 +1,4 @@
-import { cents, numeral } from "../shared/numerals";
+import { amount, cents, numeral } from "../shared/numerals";
 
 /** How a figure may look: the part of JSON Schema the house settings use, as the server declares them. */
 export interface Schema {
@@ -17,6 +17,9 @@ export interface Schema {
   exclusiveMinimum?: number;
 }
 
+/** What a number counts, as it is written beside it. */
+export const UNITS: Record<Exclude<Unit, "cents">, string> = { share: "%", percent: "%", factor: "×", minutes: "min", hours: "h", years: "years" };
+
 export type Unit = "share" | "factor" | "minutes" | "hours" | "years" | "cents" | "percent";
 
 /** A figure as it is being typed: numbers are text until they are kept, and where nothing is typed there is nothing (a day: closed). */
@@ -33,7 +36,7 @@ export const inner = (schema: Schema): Schema => schema.anyOf?.find((one) => one
 
 /** Shares are typed in percent and money in the currency's large unit; 0.07 is typed as 7, 14500 as 145.00. */
 export function typed(value: number, unit: Unit | undefined, exponent: number): string {
-  if (unit === "cents") return (value / 10 ** exponent).toFixed(exponent);
+  if (unit === "cents") return amount(value, exponent);
   return String(unit === "share" ? Number((value * 100).toPrecision(12)) : value);
 }
 

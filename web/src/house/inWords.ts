@@ -1,4 +1,4 @@
-import { inner, isRecord, type Schema, typed, type Unit } from "./figures";
+import { inner, isRecord, type Schema, typed, type Unit, UNITS } from "./figures";
 
 const DAYS: Record<string, string> = { mon: "Mon", tue: "Tue", wed: "Wed", thu: "Thu", fri: "Fri", sat: "Sat", sun: "Sun" };
 const KEYS: Record<string, string> = { up_to_cents: "up to", factor: "", cents: "", label: "", percent: "" };
@@ -13,21 +13,8 @@ export const spoken = (key: string): string => KEYS[key] ?? DAYS[key] ?? key.rep
 function withUnit(value: number, unit: Unit | undefined, money: (cents: number) => string): string {
   if (unit === "cents") return money(value);
   const text = typed(value, unit, 0);
-  switch (unit) {
-    case "share":
-    case "percent":
-      return `${text}${NEXT}%`;
-    case "factor":
-      return `×${NEXT}${text}`;
-    case "minutes":
-      return `${text}${NEXT}min`;
-    case "hours":
-      return `${text}${NEXT}h`;
-    case "years":
-      return `${text}${NEXT}years`;
-    default:
-      return text;
-  }
+  if (!unit) return text;
+  return unit === "factor" ? `${UNITS.factor}${NEXT}${text}` : `${text}${NEXT}${UNITS[unit]}`;
 }
 
 /** A figure as people read it: money as money, shares in percent, times with slashes, groups with their names. */

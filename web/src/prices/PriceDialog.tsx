@@ -6,7 +6,8 @@ import { useSession } from "../session/SessionGate";
 import { Dialog } from "../shared/Dialog";
 import { Field } from "../shared/Field";
 import { KeepRow } from "../shared/KeepRow";
-import { Notice } from "../shared/parts";
+import { amount } from "../shared/numerals";
+import { Button, Notice } from "../shared/parts";
 
 const Grid = styled.div`
   display: grid; grid-template-columns: repeat(2, minmax(0, 1fr)); gap: 14px 18px; margin-bottom: 16px; align-items: start;
@@ -22,6 +23,11 @@ export interface Priced {
   offer?: Prices["parts"][number]["offers"][number];
 }
 
+type Row = Partial<Record<"part" | "description" | "supplier" | "cost" | "on_hand" | "lead_days" | "list", string>>;
+
+/** The word that takes a cost or a list price away. */
+const NONE = "none";
+
 interface Props {
   start: Priced;
   revision: number;
@@ -31,15 +37,15 @@ interface Props {
 /** One part and what one supplier asks for it. Kept as the next revision of the list. */
 export function PriceDialog({ start, revision, onClose }: Props) {
   const queries = useQueryClient();
-  const { format, shop } = useSession();
-  const amount = (cents: number | null | undefined) => (cents === null || cents === undefined ? "" : format.money(cents).replaceAll(/[^\d.]/g, ""));
+  const { shop } = useSession();
+  const money = (cents: number | null | undefined) => (cents === null || cents === undefined ? "" : amount(cents, shop.currency_exponent));
   const [row, setRow] = useState({
-    part: start.part, description: start.description, supplier: start.offer?.supplier ?? "", cost: amount(start.offer?.cost_cents), on_hand: start.offer?.on_hand === undefined ? "" : String(start.offer.on_hand),
-    lead_days: start.offer?.lead_days === undefined ? "" : String(start.offer.lead_days), list: amount(start.listCents),
+    part: start.part, description: start.description, supplier: start.offer?.supplier ?? "", cost: money(start.offer?.cost_cents), on_hand: start.offer?.on_hand === undefined ? "" : String(start.offer.on_hand),
+    lead_days: start.offer?.lead_days === undefined ? "" : String(start.offer.lead_days), list: money(start.listCents),
   });
   const enter = (key: keyof typeof row) => (text: string) => setRow((now) => ({ ...now, [key]: text }));
   const keep = useMutation({
-    mutationFn: () => api.keepPrices({ rows: [row], revision }, crypto.randomUUID()),
+    mutationFn: (rows: Row[]) => api.keepPrices({ rows, revision }, crypto.randomUUID()),
     onSuccess: () => {
       void queries.invalidateQueries({ queryKey: ["prices"] });
       onClose();
@@ -48,7 +54,7 @@ export function PriceDialog({ start, revision, onClose }: Props) {
   });
   const submit = (event: FormEvent) => {
     event.preventDefault();
-    keep.mutate();
+    keep.mutate([{ ...row, list: row.list.trim() === "" && start.listCents !== null ? NONE : row.list }]);
   };
 
   return (
@@ -68,7 +74,13 @@ export function PriceDialog({ start, revision, onClose }: Props) {
             <p>{keep.error.message}</p>
           </Notice>
         )}
-        <KeepRow isPending={keep.isPending} onLeave={onClose} />
+        <KeepRow isPending={keep.isPending} onLeave={onClose}>
+          {start.offer && (
+            <Button onPress={() => start.offer && keep.mutate([{ part: start.part, supplier: start.offer.supplier, cost: NONE }])} isDisabled={keep.isPending}>
+              No longer offered
+            </Button>
+          )}
+        </KeepRow>
       </form>
     </Dialog>
   );

@@ -122,7 +122,10 @@ export function PriceRoute() {
                   Supplier
                 </th>
                 <th scope="col" className="figure wide">
-                  stock, theirs / ours
+                  their stock
+                </th>
+                <th scope="col" className="figure wide">
+                  our shelf
                 </th>
                 <th scope="col" className="figure">
                   costs
@@ -153,10 +156,18 @@ interface RowProps {
   onEdit?: (start: Priced) => void;
 }
 
+/** A part with a line for each supplier, the cheapest first: its cost is what the part counts as. */
 function PartRow({ part, money, onEdit }: RowProps) {
-  const cheapest = [...part.offers].sort((a, b) => a.cost_cents - b.cost_cents)[0];
-  const edit = onEdit && (() => onEdit({ part: part.part, description: part.description, listCents: part.list_cents, offer: cheapest }));
-  const cost = part.cost_cents === null ? "none" : money(part.cost_cents);
+  const edit = (offer?: Priced["offer"]) => onEdit?.({ part: part.part, description: part.description, listCents: part.list_cents, offer });
+  const line = (figure: string, change: string, offer?: Priced["offer"]) =>
+    onEdit ? (
+      <Asked onPress={() => edit(offer)}>
+        {figure}
+        <Unseen>: {change}</Unseen>
+      </Asked>
+    ) : (
+      figure
+    );
   return (
     <tr>
       <td className="number">
@@ -167,25 +178,25 @@ function PartRow({ part, money, onEdit }: RowProps) {
         {part.contains.length > 0 && <small>a kit: {part.contains.join(", ")}</small>}
       </td>
       <td className="wide">
-        {cheapest?.supplier}
-        {part.offers.length > 1 && <Small> and {part.offers.length - 1} more</Small>}
+        {part.offers.map((offer) => (
+          <div key={offer.supplier}>{offer.supplier}</div>
+        ))}
       </td>
       <td className="figure wide">
-        {cheapest?.on_hand ?? "—"} / {part.shelf}
+        {part.offers.map((offer) => (
+          <div key={offer.supplier}>{offer.on_hand ?? "—"}</div>
+        ))}
       </td>
+      <td className="figure wide">{part.shelf}</td>
       <td className="figure">
-        {edit ? (
-          <Asked onPress={edit}>
-            {cost}
-            <Unseen>: change the price of {part.part}</Unseen>
-          </Asked>
-        ) : (
-          cost
-        )}
+        {part.offers.map((offer) => (
+          <div key={offer.supplier}>{line(money(offer.cost_cents), `change the price of ${part.part} at ${offer.supplier}`, offer)}</div>
+        ))}
+        {part.offers.length === 0 && line(part.cost_cents === null ? "none" : money(part.cost_cents), `set a price for ${part.part}`)}
       </td>
       <td className="figure">
         {part.price_cents === null ? "" : money(part.price_cents)}
-        {part.list_cents !== null && <small>set by the list</small>}
+        {part.list_cents !== null && <small>at most {money(part.list_cents)}</small>}
       </td>
     </tr>
   );

@@ -4,6 +4,7 @@ import type { Estimate, Scope } from "../api/client";
 import { useSession } from "../session/SessionGate";
 import { Dialog } from "../shared/Dialog";
 import { Field } from "../shared/Field";
+import { amount } from "../shared/numerals";
 import { Button, Small } from "../shared/parts";
 import { type Adjusted, byHand, type Problems } from "./adjusted";
 import type { ByHand } from "./scopeEdits";
@@ -26,7 +27,7 @@ export function AdjustDialog({ estimate, scope, onAdjust, onClose }: Props) {
   const { hours } = estimate;
   const computed = hours.computed ?? hours.quoted;
   const [typed, setTyped] = useState<Adjusted>({
-    hours: format.hours(hours.quoted), reason: hours.reason ?? "", discount: scope.discount ? format.money(scope.discount.cents) : "", label: scope.discount?.label ?? "",
+    hours: format.hours(hours.quoted), reason: hours.reason ?? "", discount: scope.discount ? amount(scope.discount.cents, shop.currency_exponent) : "", label: scope.discount?.label ?? "",
   });
   const [problems, setProblems] = useState<Problems>({});
   const enter = (key: keyof Adjusted) => (text: string) => setTyped((now) => ({ ...now, [key]: text }));

@@ -7,6 +7,9 @@ export function numeral(text: string): { number: number; decimals: number } | un
   return { number: Number(`${found[1]?.replaceAll(/[ ,]/g, "")}.${found[2] ?? "0"}`), decimals: found[2]?.length ?? 0 };
 }
 
+/** An amount as it is typed, without thousands or sign: what `cents` reads back in every locale. */
+export const amount = (cents: number, exponent: number): string => (cents / 10 ** exponent).toFixed(exponent);
+
 /** An amount of money in the currency's smallest unit; undefined when it is none, or has more decimals than the currency. */
 export function cents(text: string, exponent: number): number | undefined {
   const found = numeral(text);

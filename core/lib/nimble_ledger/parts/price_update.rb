@@ -6,7 +6,7 @@ module NimbleLedger
   module Parts
     # What rows of a price list change against the catalog in force (model.md section 6, formats.md "Catalog"): a row is
     # one offer of one supplier, or an item alone. Rows name what they change; what no row names stays, kits and shelf
-    # stock included. An empty cell changes nothing.
+    # stock included. An empty cell changes nothing; the word none takes a cost (the supplier's offer) or a list price away.
     #
     #   update = Parts::PriceUpdate.new(catalog, [{ "line" => 2, "part" => "PLG-1", "supplier" => "Quay", "cost" => "9.20" }])
     #   update.rows.first  #=> {"line" => 2, "part" => "PLG-1", "status" => "changed", "changes" => ["cost at Quay 8.80 → 9.20"], ...}
@@ -15,6 +15,7 @@ module NimbleLedger
       COLUMNS = %w[part description kind unit supplier cost on_hand lead_days list].freeze
       LONGEST = { "part" => 60, "description" => 200, "kind" => 40, "unit" => 20, "supplier" => 80 }.freeze
       MOST_CENTS = 100_000_000
+      NONE = "none"
       MOST_ROWS = 20_000
 
       # @return [Array<Hash>] line, part, status ("added", "changed", "same", "rejected"), description, changes, reason
@@ -40,7 +41,7 @@ module NimbleLedger
       end
 
       # @return [Hash] the catalog with every row that was not rejected
-      def catalog = @before.merge("items" => @items.values, "offers" => @offers)
+      def catalog = @before.merge("items" => @items.values, "offers" => @offers.compact)
 
       def count(status) = @rows.count { |row| row["status"] == status }
 
@@ -72,6 +73,7 @@ module NimbleLedger
 
         long = LONGEST.find { |name, most| row[name].to_s.length > most }
         return "#{long[0]} is longer than #{long[1]} characters" if long
+        return "holds a control character" if row.values.grep(String).any? { |cell| cell.match?(Shape::Text::CONTROL) }
 
         offer_fault(row) || number_fault(row) || double_fault(row)
       end
@@ -79,14 +81,14 @@ module NimbleLedger
       def offer_fault(row)
         supplier, cost = row.values_at("supplier", "cost").map { |cell| cell.to_s.empty? ? nil : cell }
         return "names a cost but no supplier" if cost && !supplier
-        return "names supplier #{supplier} but no cost" if supplier && !cost && !@place.key?([row["part"], supplier])
+        return "names supplier #{supplier} but no cost" if supplier && [nil, NONE].include?(cost) && !@place.key?([row["part"], supplier])
 
         stock = %w[on_hand lead_days].find { |name| !row[name].to_s.empty? }
         "names #{stock} but no supplier" if stock && !supplier
       end
 
       def number_fault(row)
-        %w[cost list].each { |name| return "#{name} #{row[name]} is no amount like #{text(1250)}" if row[name].to_s != "" && !cents(row[name]) }
+        %w[cost list].each { |name| return "#{name} #{row[name]} is no amount like #{text(1250)}" unless ["", NONE].include?(row[name].to_s) || cents(row[name]) }
         return "on_hand #{row["on_hand"]} is no whole number up to 100000" unless whole?(row["on_hand"], 100_000)
 
         "lead_days #{row["lead_days"]} is no whole number up to 1000" unless whole?(row["lead_days"], 1000)
@@ -99,24 +101,24 @@ module NimbleLedger
 
       def whole?(cell, most) = cell.to_s.empty? || (cell.match?(/\A\d{1,6}\z/) && cell.to_i <= most)
 
-      # "12.50" and "12,50" alike; nil for what is no amount of this currency.
+      # "1,250.00", "1250.00" and "1250,00" alike; nil for what is no amount of this currency.
       def cents(cell)
-        whole, decimals = cell.match(/\A(\d{1,9})(?:[.,](\d{1,#{[@exponent, 1].max}}))?\z/)&.captures
+        whole, decimals = cell.match(/\A([1-9]\d{0,2}(?:,\d{3}){1,2}|\d{1,9})(?:[.,](\d{1,#{[@exponent, 1].max}}))?\z/)&.captures
         return nil if whole.nil? || (decimals && @exponent.zero?)
 
-        amount = (whole.to_i * (10**@exponent)) + decimals.to_s.ljust(@exponent, "0").to_i
+        amount = (whole.delete(",").to_i * (10**@exponent)) + decimals.to_s.ljust(@exponent, "0").to_i
         amount <= MOST_CENTS ? amount : nil
       end
 
-      def text(cents) = @exponent.zero? ? cents.to_s : format("%d.%0#{@exponent}d", *cents.divmod(10**@exponent))
+      def text(cents) = cents && (@exponent.zero? ? cents.to_s : format("%d.%0#{@exponent}d", *cents.divmod(10**@exponent)))
 
       def item_changes(row)
         item = @items[row["part"]] || { "part" => row["part"] }
         given = row.slice("description", "kind", "unit").reject { |_, cell| cell.to_s.empty? }
-        given["list_cents"] = cents(row["list"]) unless row["list"].to_s.empty?
+        given["list_cents"] = row["list"] == NONE ? nil : cents(row["list"]) unless row["list"].to_s.empty?
         changed = given.reject { |name, value| item[name] == value }
-        @items[row["part"]] = item.merge(changed)
-        changed.map { |name, value| name == "list_cents" ? change("list", item[name] && text(item[name]), text(value)) : change(name, item[name], value) }
+        @items[row["part"]] = item.merge(changed).compact
+        changed.map { |name, value| name == "list_cents" ? change("list", text(item[name]), text(value)) : change(name, item[name], value) }
       end
 
       def offer_changes(row)
@@ -125,14 +127,21 @@ module NimbleLedger
         key = row.values_at("part", "supplier")
         at = (@place[key] ||= @offers.size)
         offer = @offers[at] || { "supplier" => key[1], "part" => key[0] }
+        return withdraw(at, offer) if row["cost"] == NONE
+
         given = row["cost"].to_s.empty? ? {} : { "cost_cents" => cents(row["cost"]) }
         %w[on_hand lead_days].each { |name| given[name] = row[name].to_i unless row[name].to_s.empty? }
         changed = given.reject { |name, value| offer[name] == value }
         @offers[at] = offer.merge(changed)
-        changed.map { |name, value| name == "cost_cents" ? change("cost at #{key[1]}", offer[name] && text(offer[name]), text(value)) : change("#{name.tr("_", " ")} at #{key[1]}", offer[name], value) }
+        changed.map { |name, value| name == "cost_cents" ? change("cost at #{key[1]}", text(offer[name]), text(value)) : change("#{name.tr("_", " ")} at #{key[1]}", offer[name], value) }
       end
 
-      def change(what, before, after) = "#{what} #{before.nil? || before == "" ? "none" : before} → #{after}"
+      def withdraw(at, offer)
+        @offers[at] = nil
+        [change("cost at #{offer["supplier"]}", text(offer["cost_cents"]), nil)]
+      end
+
+      def change(what, before, after) = "#{what} #{[before, after].map { |value| value.to_s.empty? ? NONE : value }.join(" → ")}"
     end
   end
 end

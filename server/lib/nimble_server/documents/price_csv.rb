@@ -28,7 +28,7 @@ module NimbleServer
         end
       end
 
-      # @return [Array<Hash>] text by column, with the line each row begins in
+      # @return [Array<Hash>] text by column, with the line each row ends in
       # @raise [NimbleLedger::InvalidInput] invalid_csv: no CSV, or columns that are not known
       def rows(text)
         table = CSV.new(text.delete_prefix("\uFEFF"), col_sep: separator(text), skip_blanks: true, liberal_parsing: false)
