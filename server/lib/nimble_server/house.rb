@@ -62,9 +62,7 @@ module NimbleServer
         newest = @shop[:house_settings].order(Sequel.desc(:revision)).for_update.first
         raise conflict unless newest[:revision] == base
 
-        before = newest[:settings].to_h
-        after = yield(before)
-        @shop.insert(:house_settings, revision: base + 1, settings: Sequel.pg_jsonb(after)) unless after == before
+        @shop.insert(:house_settings, revision: base + 1, settings: Sequel.pg_jsonb(yield(newest[:settings].to_h)))
       end
     rescue Sequel::UniqueConstraintViolation
       raise conflict
