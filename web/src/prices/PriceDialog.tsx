@@ -58,13 +58,13 @@ export function PriceDialog({ start, revision, onClose }: Props) {
   };
 
   return (
-    <Dialog title={start.part ? `Price of ${start.part}` : "Set a price"} onClose={onClose}>
+    <Dialog title={start.offer ? `${start.part} at ${start.offer.supplier}` : start.part ? `Price of ${start.part}` : "Set a price"} onClose={onClose}>
       <form onSubmit={submit}>
         <Grid>
           {!start.part && <Field label="Part" value={row.part} onChange={enter("part")} isRequired maxLength={60} autoFocus />}
           <Field className={start.part ? "wide" : undefined} label="Description" value={row.description} onChange={enter("description")} maxLength={200} />
-          <Field label="Supplier" value={row.supplier} onChange={enter("supplier")} isRequired maxLength={80} autoFocus={start.part !== "" && !start.offer} />
-          <Field label={`Costs, ${shop.currency}`} value={row.cost} onChange={enter("cost")} isRequired inputMode="text" autoFocus={start.offer !== undefined} />
+          {!start.offer && <Field label="Supplier" value={row.supplier} onChange={enter("supplier")} isRequired maxLength={80} autoFocus={start.part !== ""} />}
+          <Field className={start.offer ? "wide" : undefined} label={`Costs, ${shop.currency}`} value={row.cost} onChange={enter("cost")} isRequired inputMode="text" autoFocus={start.offer !== undefined} />
           <Field label="On hand there" value={row.on_hand} onChange={enter("on_hand")} inputMode="numeric" placeholder="unknown" />
           <Field label="Days until it is here" value={row.lead_days} onChange={enter("lead_days")} inputMode="numeric" placeholder="unknown" />
           <Field className="wide" label={`Sells for at most, ${shop.currency}`} value={row.list} onChange={enter("list")} inputMode="text" placeholder="by the house markup" />
