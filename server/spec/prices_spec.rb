@@ -83,9 +83,9 @@ RSpec.describe NimbleServer::PriceList do
     expect(report(csv).last["changes"]).to be(false)
   end
 
-  BAD = { "part,colour\nA,red\n" => "/csv/1", "supplier,cost\nA,1\n" => "/csv/1", "part,part\nA,B\n" => "/csv/1", "part,cost\n\"A,1\n" => "/csv/2", "" => "/csv" }.freeze
+  NO_LISTS = { "part,colour\nA,red\n" => "/csv/1", "supplier,cost\nA,1\n" => "/csv/1", "part,part\nA,B\n" => "/csv/1", "part,cost\n\"A,1\n" => "/csv/2", "" => "/csv" }.freeze
 
-  BAD.each do |text, path|
+  NO_LISTS.each do |text, path|
     it "refuses #{text.inspect[0, 30]} with where it is" do
       status, body = report(text)
       expect([status, body["error"]["details"].first["path"]]).to match([400, start_with(path)])
