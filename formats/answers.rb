@@ -24,7 +24,7 @@ module Answers
   minutes = object({ "remove" => NUM, "work" => NUM, "refit" => NUM, "house" => NUM, "total" => NUM })
   plan = object({ "steps" => list(TEXT), "ways" => map(TEXT), "choices" => map(list(TEXT)), "minutes" => minutes,
                   "turns" => list(object({ "cylinder" => INT, "steps" => list(TEXT), "targets" => list(TEXT) })), "waits" => NUM,
-                  "overnight" => BOOL, "order_of_work" => TEXT })
+                  "overnight" => BOOL, "order_of_work" => TEXT, "proven" => BOOL }, { "gap_minutes" => NUM })
   hours = object(%w[mean_minutes sd_minutes p10 p50 p65 p80 p95 quoted].to_h { |key| [key, NUM] }, { "computed" => NUM, "reason" => TEXT })
   risk = object({ "plugs" => list(object({ "target" => TEXT, "broken" => NUM, "thread" => NUM, "stubborn" => NUM })),
                   "mishaps" => list(object({ "step" => TEXT, "what" => TEXT, "chance" => NUM })), "no_trouble" => NUM,
@@ -65,19 +65,21 @@ module Answers
                      "soaks" => list(object({ "protocol" => TEXT, "hands_on_hours" => NUM, "wait_minutes" => NUM, "overnight" => BOOL, "break_chance" => NUM,
                                               "expected_cents" => INT, "total_cents" => INT, "ready" => TEXT })),
                      "shelf" => list(object({ "label" => TEXT, "quantity" => INT })), "longest_extra_minutes" => NUM },
-                   { "recommended_soak" => TEXT, "hours" => object({ "p50" => NUM, "p80" => NUM, "p95" => NUM }) })
+                   { "likely_cents" => maybe(INT), "all_told_share" => NUM, "unpriced" => list(TEXT), "recommended_soak" => TEXT, "hours" => object({ "p50" => NUM, "p80" => NUM, "p95" => NUM }) })
   option = object({ "label" => TEXT, "in_force" => BOOL, "pinned" => BOOL, "reason" => words("pinned", "least work", "only one possible here", ""), "added_minutes" => NUM,
                     "quoted_hours" => NUM, "added_hours" => NUM, "total_cents" => maybe(INT), "added_cents" => maybe(INT), "equipment" => list(TEXT), "missing" => list(TEXT),
                     "pins" => ref("Pins"), "descent" => maybe(ref("Descent")) })
   decision = object({ "label" => TEXT, "options" => list(option) })
   wanted = object({ "part" => TEXT, "label" => TEXT, "quantity" => INT, "rule" => words("needed", "replace", "if-needed"), "chance" => maybe(NUM), "because" => list(TEXT) })
   error = object({ "code" => TEXT, "message" => TEXT, "details" => list(ANY) })
-  sheet = object({ "rules" => INT, "title" => TEXT, "reach" => reach, "layers" => list(layer),
+  caution = object({ "text" => TEXT, "refs" => list(TEXT), "at" => list(TEXT) })
+  sheet = object({ "rules" => INT, "title" => TEXT, "undecided" => list(TEXT), "reach" => reach, "layers" => list(layer),
                    "offers" => object({ "works" => list(TEXT), "extras" => list(object({ "id" => TEXT, "label" => TEXT })) }) },
                  { "problem" => maybe(error), "estimate" => ref("Estimate"), "descent" => ref("Descent"),
                    "compare" => maybe(object({ "label" => TEXT, "descent" => ref("Descent") })),
                    "spread" => object({ "low" => NUM, "high" => NUM, "curve" => list(list(NUM)) }), "tasks" => list(task), "while_open" => list(bundle),
-                   "explanation" => object({ "short" => TEXT, "long" => TEXT }), "cautions" => list(TEXT), "ready" => TEXT, "cooling_minutes" => NUM,
+                   "explanation" => object({ "short" => TEXT, "spoken" => TEXT, "in_order" => list(TEXT) }), "cautions" => list(caution),
+                   "soak" => object({ "in_force" => TEXT, "chosen" => BOOL }), "ready" => TEXT, "cooling_minutes" => NUM,
                    "trouble" => trouble, "routes" => list(decision), "pinned" => BOOL, "parts" => list(wanted),
                    "quoted_share" => NUM, "set_aside" => maybe(object({ "by_hours" => NUM, "reason" => TEXT })) })
 
@@ -104,7 +106,8 @@ module Answers
   condition = object({ "corrosion" => TEXT, "brittle" => BOOL, "bodged" => BOOL, "wells" => map(TEXT) })
 
   # What of the page a saved revision keeps, printed again as it was; earlier revisions may hold less.
-  shown = object({}, sheet["properties"].slice(*NimbleLedger::Quote::Sheet::SHOWN))
+  earlier = { "explanation" => object({ "short" => TEXT }, { "long" => TEXT, "spoken" => TEXT, "in_order" => list(TEXT) }), "cautions" => list({ "anyOf" => [TEXT, caution] }) }
+  shown = object({}, sheet["properties"].slice(*NimbleLedger::Quote::Sheet::SHOWN).merge(earlier))
 
   SCHEMAS = {
     "Error" => object({ "error" => error }),

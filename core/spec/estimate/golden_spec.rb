@@ -5,13 +5,21 @@ require_relative "../spec_helper"
 # Revisions as they were stored under rules 1 (model.md section 7): a frozen request recomputes to the same figures for
 # ever. A change in arithmetic is a new number, and these still hold. The files are not to be written anew.
 RSpec.describe "golden revisions" do
+  # Every figure that was stored and is not there again, with its place; keys added since are free.
+  def missing(stored, again, path = "")
+    case stored
+    when Hash then again.is_a?(Hash) ? stored.flat_map { |key, value| missing(value, again[key], "#{path}/#{key}") } : [path]
+    when Array then again.is_a?(Array) && again.size == stored.size ? stored.each_index.flat_map { |i| missing(stored[i], again[i], "#{path}/#{i}") } : [path]
+    else stored == again ? [] : ["#{path} #{stored} is #{again.inspect}"]
+    end
+  end
+
   Dir[File.join(__dir__, "../fixtures/golden/*.json")].sort.each do |path|
     stored = JSON.parse(File.read(path))
 
     it "#{File.basename(path, ".json")} recomputes to the same cents, hours and chances" do
       again = JSON.parse(JSON.generate(NimbleLedger::Estimate::Answer.new(NimbleLedger::Estimate::Request.build(stored["request"])).to_h))
-      expect(again.keys).to eq(stored["answer"].keys)
-      stored["answer"].each { |section, value| expect(again[section]).to eq(value), section }
+      expect(missing(stored["answer"], again)).to eq([])
     end
 
     it "#{File.basename(path, ".json")} keeps its lines, and they sum to its total" do

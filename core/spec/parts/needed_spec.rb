@@ -38,7 +38,7 @@ RSpec.describe NimbleLedger::Parts::Needed do
   end
 
   it "greases reused boots only, and tops up the coolant a step releases" do
-    names = ->(needed) { needed.consumables.to_h { |label, quantity, _cents| [label, quantity] } }
+    names = ->(needed) { needed.consumables.to_h { |row| [row.label, row.quantity] } }
     expect(names.call(needed("SK18", %w[plug-1 plug-2]))).to eq("Boot grease" => 2)
     expect(names.call(needed("SK18", %w[plug-1 coil-1]))).to eq({})
     expect(names.call(needed("BW40", %w[coil-2]))).to eq("Coolant top-up" => 0.3)

@@ -73,7 +73,7 @@ module NimbleServer
     def complete_request(index, sheet)
       @content.request(index, equipment: house.equipment)
               .merge("engine" => engine.source, "targets" => sheet.request_targets,
-                     "house" => house.settings.with(engine.house_overrides).to_h, "catalog" => catalog.only(parts_of(sheet)))
+                     "house" => NimbleLedger::House::Precedence.resolve(house.settings, engine).to_h, "catalog" => catalog.only(parts_of(sheet)))
     end
 
     # This moment on the shop's wall clock.

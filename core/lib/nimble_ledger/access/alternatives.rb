@@ -19,10 +19,17 @@ module NimbleLedger
         def feasible? = missing.empty?
       end
 
+      # How many routes could not be decided within the effort; they are left out.
+      # @return [Integer]
+      attr_reader :undecided
+
       # @param planner [Planner]
       # @param plan [Plan] one of its plans
-      def initialize(planner, plan)
+      # @param effort [Effort] what is left of the answer's
+      def initialize(planner, plan, effort: Effort.new)
         @planner = planner
+        @effort = effort
+        @undecided = 0
         @plan = plan
         @graph = planner.graph
         @engine = @graph.engine
@@ -40,7 +47,9 @@ module NimbleLedger
       # @return [Row, nil] nil when no equipment opens it
       def over(ways: {}, members: [])
         pins = @graph.pins.with(ways: ways, members: members)
-        row(ways, members, pins, []) || row(ways, members, pins, lacking(ways, members, pins))
+        before = @undecided
+        found = row(ways, members, pins, [])
+        found || @undecided > before ? found : row(ways, members, pins, lacking(ways, members, pins))
       end
 
       # Choices the plan reaches, with the member in force: steps in removal order, then targets.
@@ -63,7 +72,12 @@ module NimbleLedger
       # @return [Row, nil] nil when these pins and this much more equipment open nothing
       def row(ways, members, pins, missing)
         planner = Planner.new(@graph.with(pins: pins, equipment: @graph.equipment | missing), house: @planner.house)
-        plan = planner.plan(@plan.targets, soak: @plan.soak, codes: @plan.codes?)
+        plan = @effort.spent? ? nil : planner.plan(@plan.targets, soak: @plan.soak, codes: @plan.codes?, effort: @effort)
+        unless plan&.proven?
+          @undecided += 1
+          return nil
+        end
+
         Row.new(ways, members, pins, planner, plan, plan.cost - @plan.cost, missing)
       rescue ImpossiblePlan
         nil

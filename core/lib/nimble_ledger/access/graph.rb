@@ -61,6 +61,10 @@ module NimbleLedger
         end
       end
 
+      # @param weight [Integer] a sum of weights
+      # @return [Float] the minutes in it
+      def minutes_of(weight) = costs.minutes(weight >> shift).to_f
+
       # Closure of each node as a list of nodes.
       def lists
         @lists ||= masks.map { |mask| Graph.bits(mask) }

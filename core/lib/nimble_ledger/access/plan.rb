@@ -13,8 +13,10 @@ module NimbleLedger
       # @param ways [Hash{Profile::Target=>Profile::Way}] in the order the targets were asked for
       # @param members [Hash] Profile::Choice (by identity) to the member id chosen
       # @param cost [Rational] minutes of steps and targets, house tasks and soak left out
-      def initialize(engine, steps, ways, members, cost:, condition:, house:, soak: "none", codes: false)
+      # @param gap [Float, nil] minutes by which a plan not looked into could be shorter; nil when this one is proven least
+      def initialize(engine, steps, ways, members, cost:, condition:, house:, soak: "none", codes: false, gap: nil)
         @engine = engine
+        @gap = gap
         @targets = ways.keys
         @ways = ways
         @cost = cost
@@ -31,6 +33,12 @@ module NimbleLedger
         @turns = Turns.new(@steps, @chains, @job)
         freeze
       end
+
+      # Minutes by which a plan not looked into could still be shorter; nil when there is none.
+      attr_reader :gap
+
+      # Whether it is proven that nothing is shorter (model.md section 2, "Effort").
+      def proven? = gap.nil?
 
       # Whether the car came with fault codes.
       def codes? = @codes

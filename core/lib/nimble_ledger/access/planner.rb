@@ -12,7 +12,13 @@ module NimbleLedger
       MOST_SETS = 500
       MOST_PLANS = 64
 
-      attr_reader :graph, :house, :visited
+      # steps: mask; proven: whether it is the least; gap: minutes by which it could still be beaten; nodes: what it took.
+      ClosedSet = Struct.new(:steps, :proven, :gap, :nodes)
+
+      # A set of targets whose least plan could not be decided within the effort allowed.
+      class Undecided < StandardError; end
+
+      attr_reader :graph, :house
 
       def initialize(graph, house:)
         @graph = graph
@@ -20,56 +26,74 @@ module NimbleLedger
         @sets = {}
         @plans = {}
         @candidates = {}
-        @visited = 0
       end
 
+      # The plan of least cost; when the effort is spent, the best one found, which then says that it is not proven.
       # @param targets [Array<Profile::Target>]
+      # @param effort [Effort] shared by everything one answer computes
       # @raise [ImpossiblePlan] naming the target and the equipment or pin that stands in the way
       # @return [Plan]
-      def plan(targets, soak: "none", codes: false)
+      def plan(targets, soak: "none", codes: false, effort: Effort.new)
+        set = closed_set(targets, effort)
+        return fresh_plan(targets, set, soak, codes) unless set.proven
+
         @plans.clear if @plans.size > MOST_PLANS
-        @plans[[targets.map(&:position), soak, codes]] ||= fresh_plan(targets, soak, codes)
+        @plans[[targets.map(&:position), soak, codes]] ||= fresh_plan(targets, set, soak, codes)
       end
 
       # Minutes of the best plan, house tasks and soak left out; cheaper than #plan.
       # @raise [ImpossiblePlan]
+      # @raise [Undecided] when the effort was spent before the least was proven
       # @return [Rational]
-      def least_cost(targets) = cost(targets, closed_set(targets))
+      def least_cost(targets, effort: Effort.new)
+        raise Undecided if effort.spent?
+
+        set = closed_set(targets, effort)
+        set.proven ? cost(targets, set.steps) : raise(Undecided)
+      end
 
       def possible?(target) = !graph.ways(target).empty?
 
       private
 
-      def fresh_plan(targets, soak, codes)
-        mask = closed_set(targets)
+      def fresh_plan(targets, set, soak, codes)
+        mask = set.steps
         steps = steps_in(mask)
         ways = targets.to_h { |target| [target, best_way(target, mask)] }
         Plan.new(graph.engine, steps, ways, members_in(steps, ways, mask), cost: cost(targets, mask), condition: graph.condition, house: house,
-                                                                           soak: soak, codes: codes)
+                                                                           soak: soak, codes: codes, gap: set.proven ? nil : set.gap)
       end
 
-      # The closed set of least weight for these targets, as a mask of steps.
-      def closed_set(targets)
+      # The closed set of least weight for these targets. What was proven once is kept, and charged to each effort as if it
+      # were proven again, so that an answer does not depend on what was asked before.
+      # @return [ClosedSet]
+      def closed_set(targets, effort)
         @sets.clear if @sets.size > MOST_SETS
-        @sets[targets.map(&:position).sort] ||= begin
-          base = 0
-          routes = []
-          targets.each do |target|
-            nodes = candidates(target)
-            nodes.size == 1 ? base |= graph.masks[nodes.first] : routes << [nil, nodes]
-          end
-          solve(base, routes) & graph.step_mask
-        end
+        key = targets.map(&:position).sort
+        known = @sets[key]
+        return known if known && effort.charge([self, key], known.nodes)
+
+        found = search(targets, effort)
+        @sets[key] = found if found.proven
+        found
       end
 
-      def solve(base, routes)
-        picks = reachable_picks(base, routes)
-        return base if routes.empty? && picks.none? { |holder, members| base[holder] == 1 && !met?(members, base) }
+      def search(targets, effort)
+        base = 0
+        routes = []
+        targets.each do |target|
+          nodes = candidates(target)
+          nodes.size == 1 ? base |= graph.masks[nodes.first] : routes << [nil, nodes]
+        end
+        solve(base, routes, effort)
+      end
 
-        search = Search.new(graph.weights, graph.lists, picks + routes, base)
-        found = search.best
-        @visited += search.visited
-        base | found
+      def solve(base, routes, effort)
+        picks = reachable_picks(base, routes)
+        return ClosedSet.new(base & graph.step_mask, true, 0.0, 0) if routes.empty? && picks.none? { |holder, members| base[holder] == 1 && !met?(members, base) }
+
+        found = Search.new(graph.weights, graph.lists, picks + routes, base, effort).best
+        ClosedSet.new((base | found.mask) & graph.step_mask, found.gap.zero?, graph.minutes_of(found.gap), found.nodes)
       end
 
       def met?(members, base) = members.any? { |node| base[node] == 1 }

@@ -17,13 +17,17 @@ module NimbleLedger
       # A side of a decision not yet looked into: what it costs at least, what is in and out, its weight, weights left.
       Side = Struct.new(:floor, :inside, :outside, :weight, :open)
 
-      attr_reader :visited
+      # mask: what to add to the base, in the caller's numbers, nil when there is no plan; gap: weight by which a plan not
+      # looked into could still be better, 0 when this one is proven least; nodes: how many were visited.
+      Found = Struct.new(:mask, :gap, :nodes)
 
       # @param weights [Array<Integer>] of each node
       # @param lists [Array<Array<Integer>>] closure of each node, itself included
       # @param picks [Array<[Integer or nil, Array<Integer>]>] holder and members, deepest holder first
       # @param base [Integer] mask of what every plan holds
-      def initialize(weights, lists, picks, base)
+      # @param effort [Effort] what may be visited; the first plan is found whatever it says
+      def initialize(weights, lists, picks, base, effort)
+        @effort = effort
         @visited = 0
         @nodes = picks.flat_map { |_holder, members| members.flat_map { |node| lists[node] } }.uniq.reject { |n| base[n] == 1 }.sort
         @place = @nodes.each_with_index.to_h
@@ -34,22 +38,22 @@ module NimbleLedger
         @decision = Decision.new(@lists, @masks)
       end
 
-      # @return [Integer, nil] mask (in the caller's numbers) of what to add to the base; nil when there is no plan
+      # @return [Found]
       def best
         @best_full = @best_weight = @best_mask = nil
         @waiting = [Side.new(0, 0, 0, 0, @weights.dup)]
         while (side = next_side)
           follow(side)
         end
-        @best_mask && @nodes.each_index.sum { |i| @best_mask[i] == 1 ? 1 << @nodes[i] : 0 }
+        Found.new(@best_mask && @nodes.each_index.sum { |i| @best_mask[i] == 1 ? 1 << @nodes[i] : 0 }, gap, @visited)
       end
 
       private
 
       # Weights without the low bits that would not fit a machine word.
       def cut(full)
-        spare = [full.sum.bit_length - WORD_BITS, 0].max
-        full.map { |weight| weight >> spare }
+        @spare = [full.sum.bit_length - WORD_BITS, 0].max
+        full.map { |weight| weight >> @spare }
       end
 
       def renumber(lists, picks, base)
@@ -70,8 +74,19 @@ module NimbleLedger
         lists.map { |list| list.sort_by { |i| [use[i], i] } }
       end
 
+      # What the cheapest side left could still save; sides are left when the effort is spent.
+      def gap
+        least = @waiting.map(&:floor).min
+        least && @best_weight ? [@best_full - (least << @spare), 0].max : 0
+      end
+
+      # A plan is there, and no more may be visited.
+      def enough? = @best_mask && @effort.spent?
+
       # The side that can still cost least; when very many wait, the one that costs most, which is done with soonest.
       def next_side
+        return nil if enough?
+
         while (side = @waiting.size > MOST_WAITING ? @waiting.shift : @waiting.pop)
           return side unless worse?(side.floor)
         end
@@ -80,8 +95,12 @@ module NimbleLedger
       # Decides down to a plan, or to where nothing better can come; the other sides wait.
       def follow(side)
         inside, outside, weight, open = side.to_a.drop(1)
+        floor = side.floor
         loop do
+          return @waiting.push(Side.new(floor, inside, outside, weight, open)) if enough?
+
           @visited += 1
+          @effort.visit
           inside, outside, weight, floor, certain, costs = settle(inside, outside, weight, open)
           return unless inside
           return improve(inside, weight) if certain.empty?

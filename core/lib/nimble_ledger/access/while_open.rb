@@ -10,26 +10,39 @@ module NimbleLedger
         def share = alone.zero? ? 0r : saved / alone
       end
 
-      def initialize(planner, soak: "none")
+      # Targets whose minutes could not be decided within the effort: left out of the rows, and named.
+      # @return [Array<Profile::Target>]
+      attr_reader :undecided
+
+      # @param effort [Effort] what is left of the answer's
+      def initialize(planner, soak: "none", effort: Effort.new)
         @planner = planner
+        @effort = effort
+        @undecided = []
         @hands_on = ThreePoints.exact(planner.house["soaks"][soak]["hands_on"])
       end
 
       # @param targets [Array<Profile::Target>] what the job holds
       # @return [Array<Row>] exact minutes, best saving share first; targets without a plan are left out
       def rows(targets)
-        now = @planner.least_cost(targets)
-        others = @planner.graph.engine.targets - targets
-        others.select { |target| @planner.possible?(target) }
-              .map { |target| row(target, targets, now) }
-              .sort_by.with_index { |row, i| [-row.share, i] }
+        now = @planner.plan(targets, effort: @effort)
+        others = (@planner.graph.engine.targets - targets).select { |target| @planner.possible?(target) }
+        unless now.proven?
+          @undecided.concat(others)
+          return []
+        end
+
+        others.filter_map { |target| row(target, targets, now.cost) }.sort_by.with_index { |row, i| [-row.share, i] }
       end
 
       private
 
       def row(target, targets, now)
         soak = target.plug? ? @hands_on * target.plugs : 0r
-        Row.new(target, @planner.least_cost(targets + [target]) - now + soak, @planner.least_cost([target]) + soak)
+        Row.new(target, @planner.least_cost(targets + [target], effort: @effort) - now + soak, @planner.least_cost([target], effort: @effort) + soak)
+      rescue Planner::Undecided
+        @undecided << target
+        nil
       end
     end
   end

@@ -8,15 +8,18 @@ module NimbleLedger
       RULES = 1
       PERCENTILES = { "p10" => 0.10, "p50" => 0.50, "p65" => 0.65, "p80" => 0.80, "p95" => 0.95 }.freeze
 
-      attr_reader :request, :planner, :targets, :plan
+      attr_reader :request, :planner, :targets, :plan, :effort
 
       # @param request [Request]
       # @param targets [Array<Profile::Target>] another set of targets on the same car, for comparisons
       # @param planner [Access::Planner, nil] of an earlier answer to the same request
       # @param override [Override, nil] the advisor's own hours, for the targets they were set for
       # @param discount [Hash, nil] {"label", "cents"}
+      # @param effort [Access::Effort] shared by all that is computed for one answer or page
       # @raise [ImpossiblePlan]
-      def initialize(request, targets: request.targets, planner: nil, soak: request.soak, override: (request.override if targets == request.targets), discount: request.discount)
+      def initialize(request, targets: request.targets, planner: nil, soak: request.soak, override: (request.override if targets == request.targets), discount: request.discount,
+                     effort: Access::Effort.new)
+        @effort = effort
         @request = request
         @soak = soak
         @targets = targets
@@ -25,21 +28,21 @@ module NimbleLedger
         @planner = planner || Access::Planner.new(
           Access::Graph.new(request.engine, condition: request.condition, equipment: request.equipment, pins: request.pins), house: request.house
         )
-        @plan = @planner.plan(targets, soak: soak, codes: request.codes?)
+        @plan = @planner.plan(targets, soak: soak, codes: request.codes?, effort: effort)
       end
 
       # The same car and settings with other targets.
-      def with_targets(targets) = Answer.new(request, targets: targets, planner: planner, soak: @soak)
+      def with_targets(targets) = Answer.new(request, targets: targets, planner: planner, soak: @soak, effort: effort)
 
       # Other work on the same car on a day of its own: what was set by hand for this job does not touch it.
-      def another_day(targets) = Answer.new(request, targets: targets, planner: planner, soak: @soak, override: nil, discount: nil)
+      def another_day(targets) = Answer.new(request, targets: targets, planner: planner, soak: @soak, override: nil, discount: nil, effort: effort)
 
       # The same job planned with other pins or equipment.
       # @param planner [Access::Planner]
-      def with_planner(planner) = Answer.new(request, targets: targets, planner: planner, soak: @soak)
+      def with_planner(planner) = Answer.new(request, targets: targets, planner: planner, soak: @soak, effort: effort)
 
       # The same job with another soak protocol.
-      def with_soak(protocol) = Answer.new(request, targets: targets, planner: planner, soak: protocol)
+      def with_soak(protocol) = Answer.new(request, targets: targets, planner: planner, soak: protocol, effort: effort)
 
       # Hours billed without removal trouble: the house quantile, moved by the advisor's override (model.md section 4).
       # @return [Integer] tenths of an hour
@@ -58,12 +61,16 @@ module NimbleLedger
                      "hours" => hours_section, "while_open" => while_open_section, "parts" => parts_section }
         sections["risk"] = risk_section if outcomes
         sections["price"] = price_section if price
-        sections["warnings"] = request.engine.warnings if request.engine.warnings.any?
+        sections["warnings"] = warnings if warnings.any?
         sections
       end
 
       # @return [Array<Access::WhileOpen::Row>]
-      def while_open = @while_open ||= Access::WhileOpen.new(planner, soak: @soak).rows(targets)
+      def while_open = opened.first
+
+      # Targets whose minutes while open could not be decided within the effort.
+      # @return [Array<Profile::Target>]
+      def undecided = opened.last
 
       # @return [Parts::Needed]
       def needed = @needed ||= Parts::Needed.new(plan, house: request.house)
@@ -88,7 +95,32 @@ module NimbleLedger
 
       private
 
+      def opened
+        @opened ||= Access::WhileOpen.new(planner, soak: @soak, effort: effort).then { |table| [table.rows(targets), table.undecided] }
+      end
+
+      # Those of the profile, and what the effort did not suffice for.
+      def warnings
+        @warnings ||= request.engine.warnings + effort_warnings
+      end
+
+      def effort_warnings
+        found = []
+        unless plan.proven?
+          found << { "path" => "/plan", "message" => "this engine is too tangled to prove the shortest plan: this one is at most #{format("%.1f", plan.gap)} min longer than the shortest" }
+        end
+        if undecided.any?
+          found << { "path" => "/while_open", "message" => "left out, because the engine is too tangled to decide: #{undecided.map(&:id).join(", ")}" }
+        end
+        found
+      end
+
       def plan_section
+        section = plan_rows.merge("proven" => plan.proven?)
+        plan.proven? ? section : section.merge("gap_minutes" => plan.gap)
+      end
+
+      def plan_rows
         {
           "steps" => plan.steps.map(&:id), "ways" => plan.ways.to_h { |target, way| [target.id, way.id] }, "choices" => plan.choices,
           "minutes" => minutes, "turns" => plan.turns.list.map { |turn| turn_row(turn) },

@@ -42,7 +42,7 @@ module NimbleLedger
       def initialize(hash, engine, catalog, base)
         @engine = engine || Profile::Engine.build(inline(hash, "engine"), path: "/engine")
         @catalog = catalog || (hash["catalog"] && Parts::Catalog.build(inline(hash, "catalog"), path: "/catalog"))
-        @house = base.with(@engine.house_overrides, path: "/engine/house_overrides").with(hash["house"])
+        @house = House::Precedence.resolve(base, @engine, hash["house"])
         @targets = named_targets(hash["targets"])
         @equipment = (hash["equipment"] || []).uniq
         @pins = Access::Pins.new(@engine, hash["pins"])

@@ -93,6 +93,7 @@ module NimbleLedger
         "overnight-impact" => { "hands_on" => 2, "wait" => 0, "overnight" => true, "break_factor" => 0.22 }
       }, Shape.object(required: %w[none short crack-and-soak overnight overnight-impact].to_h { |s| [s, soak] }),
               "Soak protocols"
+      declare "risk", "soak_above", 0.1, share, "A quote starts with the recommended soak above this chance of a break"
       declare "risk", "extraction_set_cents", 3_800, cents, "Extraction consumables, each broken plug"
       declare "risk", "extraction_kit_cents", 4_500, cents, "Extraction kit, once a job"
       declare "risk", "insert_cents", 2_200, cents, "Thread insert, each"

@@ -8,6 +8,9 @@ module NimbleLedger
       # rule: "needed" (a target asks for it), "replace" (a step disturbs it) or "if-needed" (with its chance).
       Row = Struct.new(:part, :quantity, :because, :rule, :chance)
 
+      # Work that is nothing without its part: a target that names none makes the total incomplete, never free.
+      OWN_PARTS = %w[wire boot cap-and-rotor tube-seal cover-gasket].freeze
+
       attr_reader :rows, :unnamed
 
       def initialize(plan, house:)
@@ -25,31 +28,23 @@ module NimbleLedger
       # Rows that are certainly billed.
       def billed = rows.reject { |row| row.rule == "if-needed" }
 
-      # Consumables used up by the job: [label, quantity, unit cents].
-      def consumables
-        [["Boot grease", greased_boots, @house["grease_cents"]],
-         ["Thread compound", compound? ? plugs : 0, @house["compound_cents"]],
-         ["Penetrating cleaner", @plan.soak == "none" ? 0 : plugs, @house["cleaner_cents"]],
-         ["Coolant top-up", coolant_liters, @house["coolant_cents_per_liter"]]].select { |_label, quantity, _cents| quantity.positive? }
-      end
-
-      # Whether thread compound is in force: the profile decides unless the house is set otherwise.
-      def compound?
-        rule = @house["compound"]
-        (rule == "profile" ? @plan.engine.plug("compound") : rule) == "film"
-      end
+      # @return [Array<Consumables::Row>] what the job uses up
+      def consumables = Consumables.new(@plan, house: @house).rows
 
       private
 
       def own_parts(target, coils)
         add_plugs(target) if target.plug?
         add_coils(target, coils) if target.work == "coil"
+        @unnamed << target.id if OWN_PARTS.include?(target.work) && target.own_parts.empty?
         target.own_parts.each { |own| add(own["part"], own["quantity"].to_i, target.id, "needed") }
       end
 
       def add_plugs(target)
         part = target.plug_part || @plan.engine.plug("part")
-        part ? add(part, target.plugs, target.id, "needed") : @unnamed << target.id
+        return add(part, target.plugs, target.id, "needed") if part
+
+        @unnamed << target.id if target.own_parts.empty?
       end
 
       def add_coils(target, seen)
@@ -86,20 +81,6 @@ module NimbleLedger
         row.quantity += quantity
         row.because << because unless row.because.include?(because)
         row
-      end
-
-      def plugs = @plan.targets.sum(&:plugs)
-
-      # Boots that come off and go back: those of plugs whose coil, boot or wire is not renewed as well.
-      def greased_boots
-        return 0 if @plan.engine.boot_grease_forbidden? || @house["boot_grease"] == "none"
-
-        renewed = @plan.targets.select { |target| %w[coil boot wire].include?(target.work) }.flat_map(&:cylinders)
-        @plan.targets.select { |target| target.plug? && (target.cylinders & renewed).empty? }.sum(&:plugs)
-      end
-
-      def coolant_liters
-        @plan.steps.flat_map(&:releases).sum(0r) { |release| release["fluid"] == "coolant" ? ThreePoints.exact(release["liters"]) : 0r }.to_f
       end
     end
   end

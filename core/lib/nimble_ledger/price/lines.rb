@@ -7,22 +7,22 @@ module NimbleLedger
     class Lines
       Line = Struct.new(:kind, :label, :quantity, :unit_cents, :cents, :part, :because, :basis)
 
-      TAX_CLASS = { "labor" => "labor", "part" => "parts", "consumable" => "parts", "supplies" => "fees", "fee" => "fees" }.freeze
-
       attr_reader :list, :missing, :leftovers
 
       # @param tenths [Integer] quoted tenths of an hour
       # @param needed [Parts::Needed]
       # @param catalog [Parts::Catalog]
+      # @param house [House::Settings] resolved for the job
       # @param discount [Hash, nil] {"label", "cents"}
       def initialize(tenths, needed, catalog, house:, discount: nil)
         @house = house
         @catalog = catalog
+        @discount = discount
         @missing = needed.unnamed.map { |target| { "part" => nil, "because" => [target] } }
         @leftovers = []
-        @list = [labor(tenths)] + part_lines(needed.billed) + consumables(needed) + supplies(tenths) + fees
-        @list += discount_line(discount)
-        @list += taxes
+        @material = part_lines(needed.billed) + consumables(needed.consumables)
+        @before_tax, @off, @tax = sums(tenths)
+        @list = @before_tax + discount_line + tax_lines
         freeze
       end
 
@@ -37,21 +37,22 @@ module NimbleLedger
       # @param extra_cents [Integer] selling price of the parts it takes, before tax
       # @return [Integer] cents
       def total_with(tenths, extra_cents)
-        moved = { "labor" => labor(tenths).cents, "supplies" => supplies(tenths).sum(&:cents) }
-        lines = list.reject { |line| line.kind == "tax" }.map { |line| [line.kind, moved[line.kind] || line.cents] }
-        lines << ["supplies", moved["supplies"]] if list.none? { |line| line.kind == "supplies" }
-        lines << ["part", extra_cents]
-        lines.sum(&:last) + (@house["tax_inclusive"] ? 0 : @house["taxes"].sum { |tax| Money.round(taxable(lines, tax) * rate(tax)) })
+        lines, off, tax = sums(tenths, [Line.new("part", "Trouble", 1, extra_cents, extra_cents)])
+        lines.sum(&:cents) - off + tax.added.sum(&:cents)
       end
 
       # Tax contained in prices when the house quotes tax-inclusive; 0 otherwise.
-      def included_tax_cents
-        return 0 unless @house["tax_inclusive"]
-
-        @house["taxes"].sum { |tax| Money.round(net(tax) * rate(tax) / (1 + rate(tax))) }
-      end
+      def included_tax_cents = @tax.included_cents
 
       private
+
+      # @return [Array(Array<Line>, Integer, Tax)] the lines before tax, the discount in cents, the taxes
+      def sums(tenths, extra = [])
+        labor = labor(tenths)
+        lines = [labor] + @material + extra + supplies(labor.cents) + fees
+        off = @discount ? Discount.amount(@discount["cents"].to_i, lines) : 0
+        [lines, off, Tax.new(@house, lines, Discount.net(off, lines))]
+      end
 
       def labor(tenths)
         Line.new("labor", "Labor", tenths / 10.0, @house["rate_cents"], Money.round(Rational(tenths * @house["rate_cents"], 10)))
@@ -59,8 +60,8 @@ module NimbleLedger
 
       def part_lines(rows)
         needs = rows.group_by(&:part).transform_values { |same| [same.sum(&:quantity), same.flat_map(&:because)] }
-        kits = @house["kit_rule"] == "whole" ? kits_for(needs) : {}
-        lines = kits.map { |part, count| part_line(part, count, use_kit(part, count, needs)) }
+        kits = Parts::Kits.new(@catalog, needs.transform_values(&:first)).counts
+        lines = kits.flat_map { |part, count| kit_lines(part, count, use_kit(part, count, needs)) }
         lines + needs.filter_map { |part, (quantity, because)| part_line(part, quantity, because.uniq) if quantity.positive? }
       end
 
@@ -70,56 +71,56 @@ module NimbleLedger
           @missing << { "part" => part, "because" => because }
           return nil
         end
-        label = @catalog.description(part)
         basis = unit == @catalog.list_cents(part) ? "The selling price the price list sets." : "Standing cost with the house markup."
-        Line.new("part", label.empty? ? part : label, quantity, unit, unit * quantity, part, because, basis)
+        Line.new("part", label(part), quantity, unit, unit * quantity, part, because, basis)
       end
 
-      # How many of each kit to buy: the least cost that covers the need, singles for the rest. Exact over all counts.
-      def kits_for(needs)
-        kits = @catalog.kits_with(needs.keys).first(4)
-        return {} if kits.empty?
+      def label(part) = @catalog.description(part).then { |text| text.empty? ? part : text }
 
-        ranges = kits.map { |kit| (0..most_useful(kit, needs)).to_a }
-        counts = ranges.first.product(*ranges.drop(1)).min_by { |tried| [purchase_cost(kits, tried, needs), tried] }
-        kits.map { |kit| kit["part"] }.zip(counts).to_h.select { |_part, count| count.positive? }
+      # A kit as the house sells it: whole, or as its used parts, which share its price.
+      # @param used [Array<Used>]
+      def kit_lines(part, count, used)
+        whole = part_line(part, count, used.flat_map(&:because).uniq)
+        return [whole] if @house["kit_rule"] == "whole" || used.empty?
+
+        shares = Money.spread(whole.cents, weights(used))
+        used.zip(shares).map do |one, cents|
+          Line.new("part", label(one.part), one.quantity, Money.round(Rational(cents, one.quantity)), cents, one.part, one.because.uniq,
+                   "Its share of #{label(part)}, which is bought for it.")
+        end
       end
 
-      def most_useful(kit, needs)
-        most = kit["contains"].map { |c| ((needs[c["part"]] || [0]).first / c["quantity"].to_r).ceil }.max
-        [most, 8].min
+      # In proportion to standing costs where all of them are known, else by pieces.
+      def weights(used)
+        costs = used.map { |one| @catalog.cost(one.part) }
+        known = costs.all? && costs.sum.positive?
+        used.zip(costs).map { |one, cost| known ? one.quantity * cost : one.quantity }
       end
 
-      # [parts nobody sells singly and no kit covers, cost]
-      def purchase_cost(kits, counts, needs)
-        left = needs.transform_values(&:first)
-        kits.zip(counts).each { |kit, n| kit["contains"].each { |c| left[c["part"]] -= n * c["quantity"].to_i if left[c["part"]] } }
-        open = left.select { |_part, quantity| quantity.positive? }
-        lost = open.reject { |part, _quantity| @catalog.priced?(part) }.sum(&:last)
-        [lost, kits.zip(counts).sum { |kit, n| n * @catalog.cost(kit["part"]) } + open.sum { |part, q| q * (@catalog.cost(part) || 0) }]
-      end
+      # A part of a kit the job uses, how many of it, and for what.
+      Used = Struct.new(:part, :quantity, :because)
 
       # Takes a kit's contents off the needs; what is not needed stays in stock.
+      # @return [Array<Used>]
       def use_kit(part, count, needs)
-        @catalog.item(part)["contains"].flat_map do |content|
+        @catalog.item(part)["contains"].filter_map do |content|
           need = needs[content["part"]]
           have = content["quantity"].to_i * count
           used = [need ? need[0] : 0, have].min
           need[0] -= used if need
           @leftovers << { "part" => content["part"], "quantity" => have - used } if have > used
-          used.positive? ? need[1] : []
-        end.uniq
-      end
-
-      def consumables(needed)
-        needed.consumables.map do |label, quantity, cents|
-          Line.new("consumable", label, quantity, cents, Money.round(ThreePoints.exact(quantity) * cents))
+          Used.new(content["part"], used, need[1]) if used.positive?
         end
       end
 
-      def supplies(tenths)
-        share = Rational(tenths * @house["rate_cents"], 10) * ThreePoints.exact(@house["supplies_percent"]) / 100
-        cents = [Money.round(share), @house["supplies_cap_cents"]].min
+      def consumables(rows)
+        rows.map { |row| Line.new("consumable", row.label, row.quantity, row.unit_cents, Money.round(ThreePoints.exact(row.quantity) * row.unit_cents)) }
+      end
+
+      # A share of the labor line as it was rounded, before discount, up to the house cap.
+      def supplies(labor_cents)
+        share = Money.round(labor_cents * ThreePoints.exact(@house["supplies_percent"]) / 100)
+        cents = [share, @house["supplies_cap_cents"]].min
         cents.positive? ? [Line.new("supplies", "Shop supplies", 1, cents, cents, nil, nil, supplies_basis)] : []
       end
 
@@ -127,33 +128,14 @@ module NimbleLedger
 
       def fees = @house["fees"].map { |fee| Line.new("fee", fee["label"], 1, fee["cents"], fee["cents"]) }
 
-      def discount_line(discount)
-        return [] unless discount && discount["cents"].positive?
+      def discount_line
+        return [] unless @off.positive?
 
-        cents = [discount["cents"].to_i, list.sum(&:cents)].min
-        [Line.new("discount", discount["label"] || "Discount", 1, -cents, -cents)]
+        [Line.new("discount", @discount["label"] || "Discount", 1, -@off, -@off)]
       end
 
-      def taxes
-        return [] if @house["tax_inclusive"]
-
-        @house["taxes"].filter_map do |tax|
-          cents = Money.round(net(tax) * rate(tax))
-          Line.new("tax", tax["label"], 1, cents, cents, nil, nil, "#{tax["percent"]} % of #{tax["on"].join(", ")} after discount.") if cents.positive?
-        end
-      end
-
-      def rate(tax) = ThreePoints.exact(tax["percent"]) / 100
-
-      def net(tax) = taxable(list.map { |line| [line.kind, line.cents] }, tax)
-
-      # What a tax is taken on: the lines of its classes, less their share of the discount.
-      # @param lines [Array<[String, Integer]>] kind and cents
-      def taxable(lines, tax)
-        taxed = lines.select { |kind, _cents| TAX_CLASS.key?(kind) }
-        off = -lines.sum { |kind, cents| kind == "discount" ? cents : 0 }
-        shares = off.positive? ? Money.spread(off, taxed.map(&:last)) : []
-        taxed.each_with_index.sum { |(kind, cents), i| tax["on"].include?(TAX_CLASS[kind]) ? cents - (shares[i] || 0) : 0 }
+      def tax_lines
+        @tax.added.map { |tax| Line.new("tax", tax.label, 1, tax.cents, tax.cents, nil, nil, "#{tax.percent} % of #{tax.on.join(", ")} after discount.") }
       end
     end
   end

@@ -60,7 +60,8 @@ module NimbleLedger
       def plugs_per_cylinder = (@plug["per_cylinder"] || 1).to_i
 
       def hot_valley? = @hot_valley
-      def boot_grease_forbidden? = @boot_grease == "forbidden"
+      # "forbidden", "film", or nil where the profile is silent.
+      attr_reader :boot_grease
 
       # Coils a coil target replaces: its own `coil`, else every coil that feeds one of its cylinders.
       def coils_for(target)

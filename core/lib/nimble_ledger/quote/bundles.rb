@@ -85,7 +85,9 @@ module NimbleLedger
       end
 
       def priced(label, note, targets)
-        Bundle.new(label, note, targets, @answer, @answer.with_targets(@engine.targets & (@chosen + targets)), @answer.another_day(targets))
+        joint = @answer.with_targets(@engine.targets & (@chosen + targets))
+        alone = @answer.another_day(targets)
+        Bundle.new(label, note, targets, @answer, joint, alone) if joint.plan.proven? && alone.plan.proven?
       rescue ImpossiblePlan
         nil
       end

@@ -96,7 +96,7 @@ module NimbleLedger
 
       def resolve_condition
         given = @hash["condition"] || {}
-        settings = @house.with(@engine.house_overrides)
+        settings = House::Precedence.resolve(@house, @engine)
         old = (@vehicle["age_years"] || 0) > settings["brittle_age_years"]
         { "corrosion" => given["corrosion"] || @vehicle["corrosion"] || "none",
           "brittle" => given["brittle"].nil? ? (@engine.hot_valley? || old) : given["brittle"],

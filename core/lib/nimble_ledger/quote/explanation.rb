@@ -2,8 +2,11 @@
 
 module NimbleLedger
   module Quote
-    # Why it costs this, in plain words built from the plan, never typed (model.md section 2, "Why").
+    # Why it costs this, in plain words built from the plan, never typed (model.md section 2, "Why"). Who lies under what is
+    # said for exactly the cylinders it is true of.
     class Explanation
+      SPOKEN_WORDS = 90
+
       # @param answer [Estimate::Answer] of the job
       # @param reach [Picture::Reach] for the soundings of the other cylinders
       # @param works [Array<String>] kinds of work chosen
@@ -13,31 +16,74 @@ module NimbleLedger
         @reach = reach
         @works = works
         @cylinders = @plan.targets.flat_map(&:cylinders).uniq.sort
+        @under = Under.new(@plan, @cylinders)
         freeze
       end
 
       # Two or three sentences for the customer at the counter.
       def short = [where, why, comparison].compact.join(" ")
 
-      # The longer form, to read out: the job from the first step to the road test.
-      def long
-        ["#{short}#{" " unless short.empty?}In order:", *sequence, pace].join("\n")
+      # One paragraph to read out on the phone.
+      # @return [String] at most SPOKEN_WORDS words
+      def spoken
+        sentences = [where, why, comparison, *pace].compact
+        sentences[0] = plainly if words(sentences[0]) > SPOKEN_WORDS / 2
+        sentences.each_with_object([]) { |sentence, said| said << sentence if words((said + [sentence]).join(" ")) <= SPOKEN_WORDS }.join(" ")
+      end
+
+      # The job from the first step off to the last one on, with its minutes.
+      # @return [Array<String>]
+      def in_order
+        rows = @plan.steps.map { |step| "Off: #{step.label}, #{figure(step.id, "remove")}." }
+        rows += @plan.turns.list.flat_map { |turn| turn.targets.map { |target| "Work: #{target.label}, #{figure(target.id, "work", "soak")}." } }
+        rows += @plan.turns.shared_targets.map { |target| "Work: #{target.label}, #{figure(target.id, "work", "soak")}." }
+        rows + @plan.steps.reverse.map { |step| "Back on: #{step.label}, #{figure(step.id, "refit", "closing")}." }
       end
 
       private
 
+      def words(text) = text.split.size
+
       def where
         return "This is work on the engine as a whole." if @cylinders.empty?
 
-        subject = @cylinders.size == 1 ? "Number #{@cylinders.first} sits" : "Numbers #{Words.cylinders(@cylinders)} sit"
-        return "#{subject} in the open: nothing has to come off first." if layers.empty?
-
-        "#{subject} #{bank}#{past} #{Words.list(heaviest.map { |step| Words.layer(step) })}."
+        "#{Words.subject(@cylinders)} #{clauses.join("; ")}."
       end
 
+      # Where names are too long to be said in one breath.
+      def plainly = "#{Words.subject(@cylinders)} #{verb(@cylinders)} under #{Words.count(layers.size).downcase} #{layers.size == 1 ? "layer" : "layers"}."
+
+      def clauses
+        return ["#{verb(@cylinders)} in the open: nothing has to come off first"] if layers.empty?
+
+        return apart if @under.common.empty?
+
+        [lying(@cylinders, @under.common, bank), *@under.some.map { |numbers, steps| also(numbers, steps) }]
+      end
+
+      # No layer lies over all of them: the open ones first, then who lies under what.
+      def apart
+        return ["#{verb(@cylinders)} in the open"] if @under.some.empty?
+
+        named = []
+        clauses = @under.open.any? ? ["#{Words.cylinders(@under.open)} #{verb(@under.open)} in the open"] : []
+        clauses += @under.some.map do |numbers, steps|
+          said = (numbers - named).empty? ? also(numbers, steps) : "#{Words.cylinders(numbers)} #{lying(numbers, steps)}"
+          named |= numbers
+          said
+        end
+        ["are not alike: #{clauses.first}", *clauses.drop(1)]
+      end
+
+      def lying(numbers, steps, place = "") = "#{verb(numbers)} #{place}#{past(steps)} #{Words.list(steps.map { |step| Words.layer(step) })}"
+
+      def also(numbers, steps) = "#{Words.cylinders(numbers)} also #{past(steps)} #{Words.list(steps.map { |step| Words.layer(step) })}"
+
+      def verb(numbers) = numbers.size == 1 ? "sits" : "sit"
+
       # How what is in the way lies to the work: from beneath, at the side, or over it.
-      def past
-        return "reached from beneath past" if layers.any? { |step| step.zone == "under" }
+      def past(steps)
+        return "reached from beneath past" if steps.any? { |step| step.zone == "under" }
 
         @plan.engine.arrangement == "flat" ? "behind" : "under"
       end
@@ -49,20 +95,16 @@ module NimbleLedger
 
       def layers = @plan.turns.shared_steps
 
-      # The two that take longest; what only holds or lifts the car is not in the way.
-      def heaviest
-        own = layers.select { |step| step.needs.empty? }
-        (own.empty? ? layers : own).max_by(2) { |step| minutes(step) }.sort_by { |step| -layers.index(step) }
-      end
-
-      def minutes(step) = @plan.job.tasks.select { |task| task.ref == step.id && %w[remove refit].include?(task.kind) }.sum(&:mean)
-
       def why
         hours = Words.hours(@answer.quoted_tenths)
         return "The #{hours} hours are the work itself, the start and the road test." if layers.empty?
 
         verb = layers.size == 1 ? "layer comes" : "layers come"
-        "#{Words.count(layers.size)} #{verb} off before anyone can touch #{@cylinders.size == 1 ? "it" : "them"}, so #{share} of the #{hours} hours is reaching."
+        before = if @cylinders.size == 1 then " before anyone can touch it"
+                 elsif @under.alike? then " before anyone can touch them"
+                 else " in all"
+                 end
+        "#{Words.count(layers.size)} #{verb} off#{before}, so #{share} of the #{hours} hours is reaching."
       end
 
       def share
@@ -87,22 +129,14 @@ module NimbleLedger
         "Number #{@cylinders.first} is the easy one: every other takes longer."
       end
 
-      def sequence
-        rows = @plan.steps.map { |step| "Off: #{step.label}, #{figure(step.id, "remove")}." }
-        rows += @plan.turns.list.flat_map { |turn| turn.targets.map { |target| "Work: #{target.label}, #{figure(target.id, "work", "soak")}." } }
-        rows += @plan.turns.shared_targets.map { |target| "Work: #{target.label}, #{figure(target.id, "work", "soak")}." }
-        rows + @plan.steps.reverse.map { |step| "Back on: #{step.label}, #{figure(step.id, "refit", "closing")}." }
-      end
-
       def figure(ref, *kinds)
         "#{@plan.job.tasks.select { |task| task.ref == ref && kinds.include?(task.kind) }.sum(&:mean).round} min"
       end
 
       def pace
         job = @plan.job
-        house = job.minutes("house").round
-        "Receiving, checks and road test add #{house} min. Half of such jobs are done within #{format("%.1f", job.hours(0.5))} hours, " \
-          "80 of 100 within #{format("%.1f", job.hours(0.8))}."
+        ["Without removal trouble, half of such jobs are done within #{format("%.1f", job.hours(0.5))} hours, 80 of 100 within #{format("%.1f", job.hours(0.8))}.",
+         "Receiving, checks and the road test are #{job.minutes("house").round} minutes of it."]
       end
     end
   end

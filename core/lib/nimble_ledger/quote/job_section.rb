@@ -3,7 +3,7 @@
 module NimbleLedger
   module Quote
     # What the page shows of a planned job, in rows: the descent, every task with its points, parts, routes, what else is
-    # nearly free, cautions.
+    # nearly free, cautions at their step.
     class JobSection
       # @param answer [Estimate::Answer]
       # @param reach [Picture::Reach] for what lies over the other cylinders
@@ -67,9 +67,7 @@ module NimbleLedger
           "alone_hours" => bundle.alone_tenths / 10.0, "alone_cents" => bundle.alone_cents }
       end
 
-      def cautions
-        @answer.plan.steps.flat_map(&:cautions).concat(@answer.targets.flat_map(&:cautions)).uniq
-      end
+      def cautions = Cautions.new(@answer.plan).rows.map { |row| { "text" => row.text, "refs" => row.refs, "at" => row.at } }
     end
   end
 end

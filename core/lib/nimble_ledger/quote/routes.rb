@@ -20,7 +20,7 @@ module NimbleLedger
         @plan = answer.plan
         @engine = @plan.engine
         @pins = answer.planner.graph.pins
-        @alternatives = Access::Alternatives.new(answer.planner, @plan)
+        @alternatives = Access::Alternatives.new(answer.planner, @plan, effort: answer.effort)
       end
 
       # @return [Array<Decision>] only those with something to choose

@@ -41,7 +41,7 @@ module NimbleLedger
       end
       private_class_method :keep
 
-      attr_reader :cylinders, :works, :extras, :discount
+      attr_reader :cylinders, :works, :extras, :discount, :soak
 
       # @param hash [Hash] fitting SHAPE
       # @raise [InvalidInput] for a cylinder or extra the engine does not have
@@ -52,6 +52,7 @@ module NimbleLedger
         @extras = hash["extras"] || []
         @hours = hash["hours"]
         @discount = hash["discount"]
+        @soak = hash["soak"] # nil while the advisor has not chosen: the quote then starts with the recommended one where plugs are likely to break
         refuse_unknown(path)
         freeze
       end

@@ -8,7 +8,7 @@ module NimbleLedger
       # When the car comes (Slots::ReadyTime::Moment), how warm ("cold", "warm", "hot"), and what was promised (Moment or nil).
       Visit = Struct.new(:drop_off, :arrival, :promised)
 
-      SHOWN = %w[title layers descent compare spread explanation cautions reach trouble ready parts quoted_share].freeze
+      SHOWN = %w[title layers descent compare spread explanation cautions reach trouble ready parts quoted_share soak].freeze
 
       attr_reader :answer, :reach, :engine
 
@@ -18,8 +18,11 @@ module NimbleLedger
       # @param catalog [Parts::Catalog, nil]
       # @param base [House::Settings]
       # @param visit [Visit, nil] nil leaves ready times out
+      # @param effort [Access::Effort] shared by everything the page shows of this scope
       # @param keep [Proc] given what a planner depends on beside engine and house, and a block that makes one: may hand out one made before
-      def initialize(selection, resolved, engine:, catalog: nil, base: House::Settings.defaults, visit: nil, compare_soaks: true, keep: ->(_key, &build) { build.call })
+      def initialize(selection, resolved, engine:, catalog: nil, base: House::Settings.defaults, visit: nil, compare_soaks: true, keep: ->(_key, &build) { build.call }, effort: Access::Effort.new)
+        @effort = effort
+        @undecided = []
         @compare_soaks = compare_soaks
         @selection = selection
         @engine = engine
@@ -57,7 +60,10 @@ module NimbleLedger
       # @param targets [Array<Profile::Target>]
       # @return [Estimate::Answer, nil] nil when there is nothing to do, or no way to do it
       def alone(targets)
-        targets.empty? ? nil : Estimate::Answer.new(@request, targets: targets, planner: @planner, override: nil, discount: nil)
+        return nil if targets.empty?
+
+        found = Estimate::Answer.new(@request, targets: targets, planner: @planner, override: nil, discount: nil, effort: @effort)
+        found.plan.proven? ? found : leave_out(targets)
       rescue ImpossiblePlan
         nil
       end
@@ -70,7 +76,7 @@ module NimbleLedger
 
       # @return [Hash] see formats/openapi.json, Sheet
       def to_h
-        { "rules" => Estimate::Answer::RULES, "reach" => chart.reach_section, "layers" => chart.layers, "offers" => offers, "title" => title }.merge(job_sections)
+        { "rules" => Estimate::Answer::RULES, "reach" => chart.reach_section, "layers" => chart.layers, "offers" => offers, "title" => title, "undecided" => @undecided }.merge(job_sections)
       end
 
       # What a saved revision keeps of the page, so that it can be shown and printed again as it was.
@@ -93,9 +99,21 @@ module NimbleLedger
       end
 
       def compute
-        @answer = @targets.empty? ? nil : Estimate::Answer.new(@request, targets: @targets, planner: @planner)
+        return if @targets.empty?
+
+        @answer = Estimate::Answer.new(@request, targets: @targets, planner: @planner, effort: @effort)
+        return unless @selection.soak.nil? && @pick_up
+
+        plain = trouble
+        soak = StartingSoak.of(plain, -> { TroubleSection.soaks_of(plain, @pick_up, method(:with_soak)).recommended(promised: @promised) })
+        @answer, @trouble = @answer.with_soak(soak), nil unless soak == "none"
       rescue ImpossiblePlan => e
         @problem = e
+      end
+
+      def leave_out(targets)
+        @undecided |= targets.map(&:label)
+        nil
       end
 
       # The problem with its equipment in words beside the ids.
@@ -108,8 +126,9 @@ module NimbleLedger
 
         explanation = Explanation.new(answer, reach, @selection.works)
         JobSection.new(answer, reach, @selection.works).to_h.merge(
-          "compare" => compare, "spread" => spread, "explanation" => { "short" => explanation.short, "long" => explanation.long },
-          "quoted_share" => answer.quoted_share, "set_aside" => @selection.set_aside
+          "compare" => compare, "spread" => spread,
+          "explanation" => { "short" => explanation.short, "spoken" => explanation.spoken, "in_order" => explanation.in_order },
+          "quoted_share" => answer.quoted_share, "set_aside" => @selection.set_aside, "soak" => { "in_force" => answer.plan.soak, "chosen" => !@selection.soak.nil? }
         ).merge(trouble_sections)
       end
 

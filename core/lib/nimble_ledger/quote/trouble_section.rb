@@ -21,16 +21,28 @@ module NimbleLedger
         @promised = promised
       end
 
+      # The soak protocols of a job's engine, compared.
+      # @return [Risk::SoakPlanner]
+      def self.soaks_of(trouble, pick_up, with_soak)
+        Risk::SoakPlanner.new(["none"] | trouble.plan.engine.soaks, with_soak, ready: ->(other) { pick_up.ready(other.plan) })
+      end
+
       # @return [Hash] see the contract, Trouble
       def to_h
         comparison.merge("no_trouble" => @trouble.outcomes.no_trouble, "plugs" => plugs, "mishaps" => mishaps, "allowance" => allowance,
-                         "not_above_cents" => @trouble.allowance.not_above_cents, "expected_extra_minutes" => @trouble.outcomes.expected_extra_minutes,
+                         "not_above_cents" => @trouble.allowance.not_above_cents, "likely_cents" => likely, "all_told_share" => all_told, "unpriced" => @trouble.unpriced, "expected_extra_minutes" => @trouble.outcomes.expected_extra_minutes,
                          "extraction_fails" => @trouble.extraction_fails, "curve" => curve,
                          "shelf" => @trouble.on_the_shelf.map { |label, quantity| { "label" => label, "quantity" => quantity } },
                          "longest_extra_minutes" => longest)
       end
 
       private
+
+      # The total of the middle one of such jobs, where more than half of them meet with trouble.
+      def likely = @trouble.outcomes.no_trouble < 0.5 ? @trouble.allowance.likely_cents : nil
+
+      # Share of such jobs, trouble counted in, that are done within the quoted hours.
+      def all_told = @trouble.mixture.cdf(@answer.quoted_tenths * 6.0)
 
       def request = @answer.request
 
@@ -79,9 +91,7 @@ module NimbleLedger
         factor ? (ThreePoints.from(request.house["extraction_minutes"]) * factor).mean : 0
       end
 
-      def planner
-        @planner ||= Risk::SoakPlanner.new(["none"] | request.engine.soaks, @with_soak, ready: ->(trouble) { @pick_up.ready(trouble.plan) })
-      end
+      def planner = @planner ||= TroubleSection.soaks_of(@trouble, @pick_up, @with_soak)
 
       # The soaks side by side: left out unless somebody looks at them.
       def comparison = @compare_soaks ? { "soaks" => soaks, "recommended_soak" => recommended, "hours" => hours } : { "soaks" => [] }

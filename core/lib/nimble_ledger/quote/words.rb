@@ -23,6 +23,9 @@ module NimbleLedger
         row.size > 3 && row == (row.first..row.last).to_a ? "#{row.first} to #{row.last}" : list(row)
       end
 
+      # The same at the start of a sentence: "Number 5", "Numbers 1, 3 and 5"
+      def subject(numbers) = "#{numbers.size == 1 ? "Number" : "Numbers"} #{cylinders(numbers)}"
+
       # "Plug 5", "Plugs and coils 1 and 3"
       def work_on(works, cylinders)
         names = works.map { |work| cylinders.size == 1 ? work.tr("-", " ") : PLURAL.fetch(work, work) }

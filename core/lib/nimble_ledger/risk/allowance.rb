@@ -22,6 +22,7 @@ module NimbleLedger
         @by_tenths = by_tenths
         @totals = {}
         @billed = {}
+        @ranked = {}
         freeze
       end
 
@@ -40,11 +41,11 @@ module NimbleLedger
       # @return [Integer] cents: outcomes ranked by price, the first whose cumulative chance reaches the house share, and
       #   never less than the house margin above the quote
       def not_above_cents
-        ranked = billed.map { |outcome, chance| [price_of(outcome), chance] }.sort
-        reached = 0.0
-        limit = ranked.find { |_cents, chance| (reached += chance) >= @house["call_share"] - 1e-9 } || ranked.last
-        [limit.first, Price::Money.round(@price.total_cents * (1 + ThreePoints.exact(@house["call_margin"])))].max
+        [ranked_at(@house["call_share"]), Price::Money.round(@price.total_cents * (1 + ThreePoints.exact(@house["call_margin"])))].max
       end
+
+      # @return [Integer] cents: outcomes ranked by price, the first whose cumulative chance reaches one half
+      def likely_cents = ranked_at(0.5)
 
       # @return [Float] cents: what the job costs on average, troubles included
       def expected_cents = billed.sum(0.0) { |outcome, chance| chance * price_of(outcome) }
@@ -64,6 +65,14 @@ module NimbleLedger
       end
 
       private
+
+      # Outcomes ranked by price, the first whose cumulative chance reaches a share.
+      # @return [Integer] cents
+      def ranked_at(share)
+        ranked = @ranked[:all] ||= billed.map { |outcome, chance| [price_of(outcome), chance] }.sort
+        reached = 0.0
+        (ranked.find { |_cents, chance| (reached += chance) >= share - 1e-9 } || ranked.last).first
+      end
 
       # What is billed alike, once: outcomes that differ in stubborn plugs only, with their chance together.
       # @return [Array<[OutcomeSpace::Outcome, Float]>]

@@ -22,6 +22,10 @@ module NimbleLedger
       def mixture = @mixture ||= Mixture.new(plan.job.total, space.likely)
       def allowance = @allowance ||= Allowance.new(plan, space, outcomes.broken_counts, price, house: @house, by_tenths: answer.override_tenths)
 
+      # Parts of mishaps nobody has a price for: what the troubles come to is incomplete without them, never free.
+      # @return [Array<String>]
+      def unpriced = outcomes.mishaps.flat_map(&:parts).map { |part| part["part"] }.uniq.reject { |part| selling_price(part) }
+
       # Chance that extraction fails on one or more broken plugs: a call and a separate quote, never a line.
       def extraction_fails
         fails = @house["extraction_fails"]
@@ -40,8 +44,10 @@ module NimbleLedger
       private
 
       def mishap_cents(mishap)
-        mishap.parts.sum { |part| (answer.request.catalog.selling_price(part["part"], @house["markup"]) || 0) * part["quantity"].to_i }
+        mishap.parts.sum { |part| (selling_price(part["part"]) || 0) * part["quantity"].to_i }
       end
+
+      def selling_price(part) = answer.request.catalog.selling_price(part, @house["markup"])
     end
   end
 end

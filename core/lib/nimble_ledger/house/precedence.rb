@@ -1,0 +1,24 @@
+# frozen_string_literal: true
+
+module NimbleLedger
+  module House
+    # Whose word holds (model.md section 6, "Precedence of a rule"): shipped, then the shop, then the engine's own
+    # overrides, then this job. Boot grease in the profile counts as well: `film` beats the shop but not the job,
+    # `forbidden` beats every word.
+    module Precedence
+      module_function
+
+      # @param shop [Settings] the shop's figures over the shipped ones
+      # @param engine [Profile::Engine]
+      # @param job [Hash, nil] this job's own figures, by name
+      # @return [Settings] what is in force for the job
+      # @raise [InvalidInput] with the path of what does not fit
+      def resolve(shop, engine, job = nil)
+        house = shop.with(engine.house_overrides, path: "/engine/house_overrides")
+        house = house.with({ "boot_grease" => "reused" }) if engine.boot_grease == "film"
+        house = house.with(job)
+        engine.boot_grease == "forbidden" ? house.with({ "boot_grease" => "none" }) : house
+      end
+    end
+  end
+end

@@ -1,0 +1,61 @@
+# frozen_string_literal: true
+
+require_relative "../spec_helper"
+
+# The search has a budget counted in nodes (model.md section 2, "Effort").
+RSpec.describe NimbleLedger::Access::Effort do
+  def answer(hash, ids, effort: described_class.new) = NimbleLedger::Estimate::Answer.new(NimbleLedger::Estimate::Request.build(Engines.request(ids, engine: hash)), effort: effort)
+
+  let(:tangled) { TangledProfiles.build(7) }
+  let(:knot) { (0...24).map { |i| "t#{i}" } }
+
+  it "stops where the budget ends: the best plan found stands, says what it is not, and names what was left out" do
+    found = nil
+    expect(processor_seconds { found = answer(tangled, knot).to_h }).to be < 20
+    expect(found["plan"]["proven"]).to be(false)
+    expect(found["plan"]["gap_minutes"]).to be_between(0.001, found["plan"]["minutes"]["total"])
+    expect(found["while_open"]).to eq([])
+    expect(found["warnings"].map { |warning| warning["path"] }).to eq(%w[/plan /while_open])
+    expect(found["warnings"].last["message"]).to include("t24").and include("t63")
+  end
+
+  it "gives the same answer again, whatever was asked of the same planner before" do
+    hash = HardProfiles.build(2)
+    ids = hash["targets"].first(24).map { |t| t["id"] }
+    few = 90
+    fresh = answer(hash, ids, effort: described_class.new(few)).to_h
+    warm = answer(hash, ids)
+    warm.to_h
+    again = NimbleLedger::Estimate::Answer.new(warm.request, planner: warm.planner, effort: described_class.new(few)).to_h
+    expect(again).to eq(fresh)
+    expect(fresh["warnings"]).not_to be_nil
+  end
+
+  it "leaves the proof alone where the budget suffices, and the bound it states is true" do
+    hash = HardProfiles.build(4)
+    ids = hash["targets"].map { |t| t["id"] }
+    whole = answer(hash, ids)
+    expect([whole.plan.proven?, whole.to_h["plan"].key?("gap_minutes"), whole.effort.visited]).to match([true, false, be < 2_000])
+    [1, 5, 20].each do |few|
+      cut = answer(hash, ids, effort: described_class.new(few)).plan
+      expect(cut.cost).to be >= whole.plan.cost
+      expect(cut.cost.to_f - (cut.gap || 0)).to be <= whole.plan.cost.to_f + 1e-9
+    end
+  end
+
+  it "calls its tick at every node, so that a long search can be given up" do
+    given_up = Class.new(StandardError)
+    calls = 0
+    tick = -> { (calls += 1) > 40 && raise(given_up) }
+    expect { answer(tangled, knot, effort: described_class.new(tick: tick)) }.to raise_error(given_up)
+  end
+
+  it "is far from spent by any engine of the demo, with everything its page shows" do
+    Engines.codes.each do |code|
+      numbers = Engines.engine(code).cylinders.map(&:number)
+      page = Engines.sheet(code, numbers, %w[plug coil], catalog: Engines.catalog)
+      page.to_h
+      expect(page.answer.effort.visited).to be < 400, "#{code}: #{page.answer.effort.visited}"
+    end
+  end
+end
