@@ -33,8 +33,9 @@ RSpec.describe NimbleLedger::Quote::Explanation do
   it "is a spoken paragraph of at most ninety words, whatever a layer is called" do
     Engines.codes.each { |code| expect(said(code, Engines.engine(code).cylinders.map(&:number))["spoken"].split.size).to be_between(25, 90), code }
     long = Engines.profile_of("LN33").tap { |hash| hash["steps"].each { |step| step["label"] = "#{step["label"]} #{"with its very long name " * 12}" } }
-    selection = NimbleLedger::Quote::Selection.new(NimbleLedger::Profile::Engine.build(long), { "cylinders" => [1, 5, 6], "works" => ["plug"] })
-    text = NimbleLedger::Quote::Sheet.new(selection, Engines.request([]).except("targets"), engine: NimbleLedger::Profile::Engine.build(long)).to_h["explanation"]
+    engine = NimbleLedger::Profile::Engine.build(long)
+    selection = NimbleLedger::Quote::Selection.new(engine, { "cylinders" => [1, 5, 6], "works" => ["plug"] })
+    text = NimbleLedger::Quote::Sheet.new(selection, Engines.request([]).except("targets"), engine: engine).to_h["explanation"]
     expect(text["spoken"].split.size).to be <= 90
     expect(text["spoken"]).to include("Numbers 1, 5 and 6 sit under six layers.").and include("80 of 100")
   end
@@ -45,7 +46,7 @@ RSpec.describe NimbleLedger::Quote::Explanation do
 
   it "puts cautions where they belong, each once" do
     rows = Engines.sheet("LN33", [1, 3, 5], %w[plug coil]).to_h["cautions"]
-    expect(rows).to include("text" => "Cover the open intake ports, also overnight.", "refs" => ["upper-manifold"], "at" => ["Upper intake manifold"])
+    expect(rows).to include("text" => "Cover the open intake ports, also overnight.", "refs" => ["manifold"], "at" => ["Upper intake manifold"])
     expect(rows.map { |row| row["text"] }.uniq.size).to eq(rows.size)
     expect(rows.find { |row| row["text"].include?("ignition voltage") }["at"]).to eq(["Coil 1", "Coil 3", "Coil 5"])
   end

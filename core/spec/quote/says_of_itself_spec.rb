@@ -19,7 +19,7 @@ RSpec.describe NimbleLedger::Quote::StartingSoak do
     page = sheet("TH51", [8]).to_h
     expect(page["soak"]).to eq("in_force" => page["trouble"]["recommended_soak"], "chosen" => false)
     expect(page["soak"]["in_force"]).not_to eq("none")
-    expect(sheet("TH51", [8]).answer.plan.soak).to eq(page["estimate"]["plan"]["overnight"] ? "overnight" : page["soak"]["in_force"])
+    expect(sheet("TH51", [8]).answer.plan.soak).to eq(page["soak"]["in_force"])
   end
 
   it "leaves none where the advisor said none, where plugs rarely break, and below the house's bound" do
@@ -38,8 +38,9 @@ RSpec.describe NimbleLedger::Quote::StartingSoak do
   end
 
   it "gives the likely total where trouble is likely, ranked by price up to one half" do
-    trouble = sheet("TH51", [2, 4, 6, 8], soak: "none").trouble
-    page = sheet("TH51", [2, 4, 6, 8], soak: "none").to_h["trouble"]
+    rusty = sheet("TH51", [1, 2, 3, 4, 5, 6, 7, 8], soak: "none", condition: { "corrosion" => "heavy" })
+    trouble = rusty.trouble
+    page = rusty.to_h["trouble"]
     expect(page["no_trouble"]).to be < 0.5
     prices = trouble.space.likely.map { |outcome| [trouble.allowance.price_of(outcome), outcome.chance] }.sort
     sum = 0.0
