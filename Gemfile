@@ -9,7 +9,6 @@ gem "puma"
 gem "rack"
 gem "rack-attack"
 gem "rack-protection"
-gem "rackup"
 gem "sinatra"
 gem "zeitwerk", "~> 2.6.0"
 
@@ -17,7 +16,6 @@ gem "zeitwerk", "~> 2.6.0"
 gem "argon2"
 gem "roda"
 gem "rodauth"
-gem "tilt"
 
 # Data
 gem "pg"
@@ -27,16 +25,15 @@ gem "sequel_pg"
 # Contract, documents
 gem "csv"
 gem "json", "~> 2.10" # multi_json (openapi_first) does not know json 3
-gem "json_schemer"
-gem "openapi_first"
+gem "openapi_first", "~> 1.4" # its later majors need Ruby 3.2
 gem "prawn"
-gem "prawn-table"
 gem "tzinfo"
 gem "tzinfo-data"
 
 group :test do
   gem "axe-core-rspec"
   gem "capybara"
+  gem "json_schemer"
   gem "pdf-inspector", require: "pdf/inspector"
   gem "prop_check"
   gem "rack-test"

@@ -83,7 +83,7 @@ module Answers
                    "trouble" => trouble, "routes" => list(decision), "pinned" => BOOL, "parts" => list(wanted),
                    "quoted_share" => NUM, "set_aside" => maybe(object({ "by_hours" => NUM, "reason" => TEXT })) })
 
-  vehicle = object({ "id" => TEXT, "plate" => TEXT, "description" => TEXT, "year" => maybe(INT), "engine_code" => TEXT, "customer" => maybe(TEXT),
+  vehicle = object({ "id" => TEXT, "customer_id" => maybe(TEXT), "email" => maybe(TEXT), "plate" => TEXT, "description" => TEXT, "year" => maybe(INT), "engine_code" => TEXT, "customer" => maybe(TEXT),
                      "phone" => maybe(TEXT), "lives" => maybe(TEXT), "notes" => maybe(TEXT), "plug_fitted" => maybe(TEXT), "odometer_km" => maybe(NUM), "plugs_changed_km" => maybe(NUM),
                      "plugs_changed_years" => maybe(NUM), "compound_used" => maybe(BOOL), "age_years" => maybe(INT), "corrosion" => maybe(TEXT) })
   engine = { "id" => TEXT, "code" => TEXT, "revision" => INT, "name" => TEXT, "arrangement" => TEXT, "mounting" => TEXT, "cylinders" => INT, "ignition" => TEXT,
@@ -112,11 +112,14 @@ module Answers
   SCHEMAS = {
     "Error" => object({ "error" => error }),
     "Conflict" => object({ "error" => error }, { "yours" => ref("Content"), "theirs" => ref("Content"), "theirs_version" => INT, "theirs_revision" => INT,
-                                                 "theirs_by" => TEXT, "theirs_at" => TEXT }),
+                                                 "theirs_by" => TEXT, "theirs_at" => TEXT,
+                                                 "changed" => list(words("engine", "prices", "house", "car")), "shown_cents" => maybe(INT), "now_cents" => maybe(INT) }),
     "Health" => object({ "ok" => BOOL }), "Ping" => object({ "one" => INT }), "SignedIn" => ANY,
     "Session" => object({ "csrf" => TEXT, "account" => maybe(object({ "name" => TEXT, "email" => TEXT, "role" => words("owner", "advisor", "technician") })),
                           "shop" => maybe(object({ "name" => TEXT, "locale" => TEXT, "distance_unit" => words("km", "mi"), "time_zone" => TEXT, "currency" => TEXT,
                                                    "currency_exponent" => INT })) }),
+    "PricedWith" => object({ "engine" => TEXT, "prices" => TEXT, "house" => TEXT, "totals" => list(maybe(INT)) }),
+    "StoredCustomer" => object({ "id" => TEXT, "name" => TEXT, "phone" => maybe(TEXT), "email" => maybe(TEXT) }),
     "Vehicle" => vehicle, "VehicleList" => object({ "vehicles" => list(ref("Vehicle")) }),
     "Engine" => object(engine),
     "EngineList" => object({ "engines" => list(object(engine.merge("vehicles" => INT, "all_plugs" => maybe(NUM), "easiest" => maybe(sounding), "hardest" => maybe(sounding)))) }),
@@ -144,8 +147,9 @@ module Answers
     "Resolved" => object({ "condition" => condition, "history" => history, "assumed" => list(TEXT), "equipment" => list(TEXT) }),
     "QuotePage" => object({ "quote" => object(quote), "vehicle" => ref("Vehicle"), "engine" => ref("Engine"), "draft" => ref("Draft"),
                             "newest_engine_revision" => INT, "dropped" => list(TEXT),
-                            "revisions" => list(ref("Revision")), "sheet" => ref("Sheet"), "others" => list(ref("Other")), "resolved" => ref("Resolved") }),
-    "Priced" => object({ "draft" => ref("Draft"), "sheet" => ref("Sheet"), "others" => list(ref("Other")), "resolved" => ref("Resolved") }, { "beside" => list(ref("Beside")) }),
+                            "revisions" => list(ref("Revision")), "sheet" => ref("Sheet"), "others" => list(ref("Other")), "resolved" => ref("Resolved"), "priced_with" => ref("PricedWith") }),
+    "Priced" => object({ "draft" => ref("Draft"), "sheet" => ref("Sheet"), "others" => list(ref("Other")), "resolved" => ref("Resolved"), "priced_with" => ref("PricedWith") }),
+    "PanelFigures" => object({ "version" => INT }, { "trouble" => trouble, "beside" => list(ref("Beside")) }),
     "Saved" => object({ "revision" => ref("Revision"), "draft" => ref("Draft") }),
     "FrozenRevision" => object({ "revision" => ref("Revision"), "content" => ref("Content"), "rules" => INT,
                                  "scopes" => list(object({ "name" => TEXT, "request" => ANY, "answer" => ref("Estimate"), "page" => ref("Shown"), "total_cents" => INT })) })

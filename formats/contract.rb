@@ -24,19 +24,29 @@ module Contract
                                    "lives" => Shape.nullable(Shape.string(max: 120, empty: true)), "plug_fitted" => Shape.nullable(Shape.string(max: 80, empty: true))
                                  })
   version = Shape.integer(min: 1, max: 1_000_000_000)
+  revision_id = Shape.string(max: 40)
+  # What a page was priced with when it was shown.
+  priced_with = Shape.object(required: { "engine" => revision_id, "prices" => revision_id, "house" => revision_id,
+                                         "totals" => Shape.list(Shape.nullable(Shape.integer(min: -1_000_000_000_000, max: 1_000_000_000_000)), min: 1, max: 3) })
   # A price list as the text of a CSV file, or a few rows as they were typed.
-  price_rows = { "csv" => Shape.string(max: 4_000_000),
+  price_rows = { "csv" => Shape.string(max: 4_000_000, lines: true),
                  "rows" => Shape.list(Shape.object(optional: NimbleLedger::Parts::PriceUpdate::COLUMNS.to_h { |name| [name, Shape.string(max: 300, empty: true)] }), max: 500) }
   REQUESTS = {
     "NewVehicle" => new_vehicle, "VehicleHistory" => vehicle_history,
     "NewQuote" => Shape.object(required: { "vehicle_id" => Shape.string(max: 40) }),
     "Content" => NimbleLedger::Quote::Content::SHAPE,
-    "SaveQuote" => Shape.object(required: { "version" => version }),
+    "SaveQuote" => Shape.object(required: { "version" => version, "priced_with" => priced_with }),
+    "StoreDraft" => Shape.object(required: { "version" => version, "content" => NimbleLedger::Quote::Content::SHAPE },
+                                 optional: { "base_revision" => Shape.integer(max: 1_000_000) }),
+    "Customer" => Shape.object(required: { "name" => Shape.string(max: 120) },
+                               optional: { "phone" => Shape.nullable(Shape.string(max: 40, empty: true)), "email" => Shape.nullable(Shape.string(max: 120, empty: true)) }),
     "Equipment" => Shape.object(required: { "equipment" => Shape.list(Shape.string(max: 80), max: 200, unique: true), "revision" => version }),
     "HouseFigures" => Shape.object(required: { "revision" => version },
                                    optional: { "settings" => NimbleLedger::House::Settings::SHAPE,
                                                "shipped" => Shape.list(Shape.one_of(*NimbleLedger::House::Settings::DECLARED.keys), max: 100, unique: true) }),
     "PriceRows" => Shape.object(optional: price_rows), "KeepPrices" => Shape.object(required: { "revision" => version }, optional: price_rows),
+    "ChangePassword" => Shape.object(required: { "password" => Shape.string(max: 200), "new-password" => Shape.string(max: 200) }),
+    "SignOut" => Shape.object(optional: { "global_logout" => Shape.boolean }),
     "SignIn" => Shape.object(required: { "email" => Shape.string(max: 200), "password" => Shape.string(max: 200) })
   }.freeze
 
@@ -55,12 +65,7 @@ module Contract
 
   def openapi
     { "openapi" => "3.1.0", "info" => { "title" => TITLE, "version" => "1" }, "paths" => paths,
-      "components" => { "schemas" => REQUESTS.transform_values(&:schema).merge(
-        "StoreDraft" => { "type" => "object", "additionalProperties" => false, "required" => %w[version content],
-                          "properties" => { "version" => { "type" => "integer", "minimum" => 1 }, "content" => ref("Content"),
-                                            "base_revision" => { "type" => "integer", "minimum" => 0 },
-                                            "panel" => { "enum" => %w[layers trouble routes parts beside] } } }
-      ).merge(Answers::SCHEMAS) } }
+      "components" => { "schemas" => REQUESTS.transform_values(&:schema).merge(Answers::SCHEMAS) } }
   end
 
   def ref(name) = { "$ref" => "#/components/schemas/#{name}" }
@@ -71,9 +76,11 @@ module Contract
       "/api/ping" => { "get" => operation("One round trip to the database", "Ping") },
       "/api/session" => { "get" => operation("Who is signed in, and the token writes must carry", "Session") },
       "/api/account/login" => { "post" => operation("Sign in", "SignedIn", body: "SignIn", refused: %w[401 403]) },
-      "/api/account/logout" => { "post" => operation("Sign out", "SignedIn") },
+      "/api/account/logout" => { "post" => operation("Sign out, here or everywhere", "SignedIn", body: "SignOut") },
       "/api/vehicles" => { "get" => operation("Vehicles by plate, owner, phone, engine code", "VehicleList", query: ["search"]),
                            "post" => operation("Add a vehicle", "Vehicle", body: "NewVehicle", status: "201", refused: %w[404 409]) },
+      "/api/customers/{id}" => { "put" => operation("Change how a customer is called and reached", "StoredCustomer", path: ["id"], body: "Customer", refused: ["404"]) },
+      "/api/account/change-password" => { "post" => operation("Change the password; other sessions end", "SignedIn", body: "ChangePassword", refused: %w[401 403 422]) },
       "/api/house" => { "get" => operation("House rules and equipment", "House") },
       "/api/house/equipment" => { "put" => operation("Keep what the shop owns", "House", body: "Equipment", refused: ["409"]) },
       "/api/house/settings" => { "put" => operation("Keep figures of the shop's own, or go back to the shipped ones", "House", body: "HouseFigures", refused: ["409"]) },
@@ -93,6 +100,7 @@ module Contract
       "/api/quotes/{id}" => { "get" => operation("A quote with its working copy, priced", "QuotePage", path: ["id"], refused: ["404"]) },
       "/api/quotes/{id}/engine" => { "post" => operation("Move the quote to the newest revision of its engine", "QuotePage", path: ["id"], refused: ["404"]) },
       "/api/quotes/{id}/draft" => { "put" => operation("Store the working copy and price it", "Priced", path: ["id"], body: "StoreDraft", refused: %w[404 409]) },
+      "/api/quotes/{id}/panels/{panel}" => { "get" => operation("What a panel shows of the working copy as stored: soaks compared, scopes side by side", "PanelFigures", path: %w[id panel], refused: ["404"]) },
       "/api/quotes/{id}/revisions" => { "post" => operation("Save the working copy as a revision", "Saved", path: ["id"], body: "SaveQuote", status: "201",
                                                                                                     refused: %w[404 409 422], once: true) },
       "/api/quotes/{id}/revisions/{number}" => { "get" => operation("A saved revision, as it was", "FrozenRevision", path: %w[id number], refused: ["404"]) },
@@ -103,7 +111,7 @@ module Contract
   def operation(summary, answer, body: nil, status: "200", path: [], query: [], refused: [], once: false, type: "application/json")
     schema = answer ? ref(answer) : { "type" => "string", "format" => "binary" }
     responses = { status => { "description" => summary, "content" => { type => { "schema" => schema } } } }
-    (%w[400 401 403 503] + refused).uniq.sort.each do |code|
+    (%w[400 401 403 413 429 503] + refused).uniq.sort.each do |code|
       responses[code] = { "description" => "Refused", "content" => { "application/json" => { "schema" => ref(code == "409" ? "Conflict" : "Error") } } }
     end
     { "summary" => summary, "responses" => responses }.tap do |op|

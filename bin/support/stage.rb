@@ -51,7 +51,7 @@ class Stage
   def quote(plate, cylinders, works: %w[plug coil], save: false)
     page = @client.start_quote(plate)
     @client.choose(page, cylinders, works: works)
-    @client.call(:post, "/api/quotes/#{page["quote"]["id"]}/revisions", { version: 2 }) if save
+    @client.save(page["quote"]["id"]) if save
     page["quote"]["id"]
   end
 

@@ -4,45 +4,73 @@ require_relative "cluster"
 require_relative "../../server/lib/nimble_server"
 require "optparse"
 
-# What bin/start does once everything is installed.
+# What bin/start does once everything is installed: PostgreSQL and the web processes as children, watched and started again
+# when they end by themselves, ended with this process.
 class Start
   ROOT = NimbleServer::ROOT
+  DATA = "#{ROOT}/data"
+  WEB_USER = "www-data"
+  # A child that ended by itself so often within a minute is not started again.
+  FALLS = 5
+
+  # Something the person at the keyboard can mend.
+  class Refused < StandardError; end
 
   def initialize(arguments)
-    @port = Integer(ENV.fetch("PORT", "4080"))
-    OptionParser.new { |options| options.on("--port PORT", Integer) { |port| @port = port } }.parse!(arguments)
+    @port = port(ENV.fetch("PORT", "4080"))
+    OptionParser.new do |options|
+      options.banner = "Usage: bin/start [--port PORT]"
+      options.on("--port PORT", "where the pages are served, 1024 to 65535 (4080)") { |text| @port = port(text) }
+    end.parse!(arguments)
+    raise Refused, "bin/start does not know #{arguments.first.inspect}. Usage: bin/start [--port PORT]" if arguments.any?
   end
 
   def run
+    lock
     refuse_busy_port
-    FileUtils.mkdir_p("#{ROOT}/data")
     puts "Starting PostgreSQL"
-    @cluster = Cluster.new("#{ROOT}/data/postgres").start
+    @cluster = Cluster.new("#{DATA}/postgres").start
     prepare
     serve
-  rescue Cluster::Failed => e
-    abort "\n#{e.message}"
   ensure
     @cluster&.stop
   end
 
   private
 
+  def port(text)
+    number = Integer(text.to_s, 10, exception: false)
+    raise Refused, "#{text} is no port. Choose a whole number from 1024 to 65535: bin/start --port 4080" unless number&.between?(1, 65_535)
+    raise Refused, "Port #{number} needs more rights. Choose a port above 1023: bin/start --port 4080" if number < 1024
+
+    number
+  end
+
+  # One bin/start at a time in one folder: a second one would take the first one's database away.
+  def lock
+    FileUtils.mkdir_p(DATA)
+    @lock = File.open("#{DATA}/start.lock", File::RDWR | File::CREAT | File::NOFOLLOW, 0o600)
+    raise Refused, "Nimble Ledger already runs from this folder (#{File.read(@lock.path).strip}). Use that, or stop it first." unless @lock.flock(File::LOCK_EX | File::LOCK_NB)
+
+    @lock.truncate(0)
+    @lock.write("process #{Process.pid}, http://127.0.0.1:#{@port}")
+    @lock.flush
+  rescue SystemCallError => e
+    raise Refused, "The folder #{DATA} cannot be written (#{e.message.split(" @ ").first}). It holds the database and the logs: make it writable, then start again."
+  end
+
   def refuse_busy_port
     TCPServer.new("127.0.0.1", @port).close
   rescue Errno::EADDRINUSE
-    abort "Port #{@port} is busy: something else is using it, perhaps another bin/start. Stop that, or choose: bin/start --port #{@port + 1}"
-  rescue Errno::EACCES
-    abort "Port #{@port} needs more rights. Choose a port above 1024: bin/start --port 4080"
+    raise Refused, "Port #{@port} is busy: something else is using it. Choose another: bin/start --port #{@port + 1}"
   end
 
   def prepare
     ENV["SESSION_SECRET"] ||= secret
-    ENV["RACK_ENV"] ||= "production"
-    ENV["DATABASE_URL"] = @cluster.url
-    db = NimbleServer::Database.connect
+    db = NimbleServer::Database.connect(@cluster.url)
     puts "Bringing the database up to date"
     NimbleServer::Database.migrate(db)
+    NimbleServer::Database.let_in(db, @cluster.passwords)
     demo = NimbleServer::Demo.new(db)
     unless NimbleServer::Demo.loaded?(db)
       puts "Loading the demo shops"
@@ -54,8 +82,8 @@ class Start
 
   # Sessions survive a restart: the secret is made once and kept beside the data.
   def secret
-    path = "#{ROOT}/data/session_secret"
-    File.write(path, SecureRandom.hex(64), perm: 0o600) unless File.exist?(path)
+    path = "#{DATA}/session_secret"
+    File.open(path, File::WRONLY | File::CREAT | File::EXCL | File::NOFOLLOW, 0o600) { |file| file.write(SecureRandom.hex(64)) } unless File.exist?(path)
     File.read(path).strip
   end
 
@@ -66,21 +94,71 @@ class Start
   end
 
   def serve
-    puma = Process.spawn("bundle", "exec", "puma", "-b", "tcp://127.0.0.1:#{@port}", "-t", "3:6", "--quiet", "config.ru", chdir: ROOT, out: log, err: log)
-    %w[INT TERM].each { |signal| trap(signal) { stop(puma) } }
-    Process.wait(puma)
-    abort "The web server stopped by itself. Its log is data/web.log." unless @stopping
+    %w[INT TERM HUP].each { |signal| trap(signal) { stop } }
+    start_web
+    watch until @stopping && @web.nil?
   end
 
-  def log = @log ||= File.open("#{ROOT}/data/web.log", "a").tap { |file| file.sync = true }
+  # Waits for a child to end and starts it again, unless everything is to end.
+  def watch
+    pid, = Process.wait2(-1)
+    if pid == @web
+      @web = nil
+      start_web unless @stopping || fell("The web server")
+    elsif pid == @cluster.pid && !@stopping
+      fell("PostgreSQL")
+      @cluster.resume
+    end
+  rescue Errno::ECHILD
+    @web = nil
+  end
 
-  def stop(puma)
+  # @raise [Refused] when it fell too often
+  def fell(name)
+    now = Process.clock_gettime(Process::CLOCK_MONOTONIC)
+    @falls = (@falls || []).select { |at| now - at < 60 } << now
+    raise Refused, "#{name} ended by itself #{FALLS} times within a minute. The logs are in #{DATA}." if @falls.size >= FALLS
+
+    puts "#{name} ended by itself; starting it again."
+    false
+  end
+
+  def start_web
+    env = { "RACK_ENV" => "production", "WEB_DATABASE_URL" => @cluster.url("nimble_web"), "DOOR_DATABASE_URL" => @cluster.url("nimble_door"), "HOME" => "/nonexistent",
+            "RUBYOPT" => "#{ENV.fetch("RUBYOPT", nil)} #{"--yjit" if yjit?}".strip, "XDG_CACHE_HOME" => nil }
+    @web = Process.spawn(env, *as_nobody, "bundle", "exec", "puma", "-C", "server/puma.rb", "-b", "tcp://127.0.0.1:#{@port}", "--quiet", "config.ru",
+                         chdir: ROOT, in: File::NULL, out: log, err: log, pgroup: true)
+  end
+
+  def yjit? = system("ruby", "--yjit", "-e", "", out: File::NULL, err: File::NULL)
+
+  # As root, the web process runs as a user that owns nothing; where that user cannot read this folder it is allowed to read,
+  # and nothing more.
+  def as_nobody
+    return Cluster.setpriv(nil, "TERM") unless Process.uid.zero?
+
+    plain = ["setpriv", "--pdeathsig", "TERM", "--reuid", WEB_USER, "--regid", WEB_USER, "--clear-groups", "--no-new-privs"]
+    readable = system(*plain, "--bounding-set=-all", "--inh-caps=-all", "test", "-r", "#{ROOT}/config.ru", out: File::NULL, err: File::NULL)
+    return [*plain, "--bounding-set=-all", "--inh-caps=-all", "--"] if readable
+
+    [*plain, "--bounding-set=-all,+dac_read_search", "--inh-caps=-all,+dac_read_search", "--ambient-caps=+dac_read_search", "--"]
+  end
+
+  def log = @log ||= File.open("#{DATA}/web.log", File::WRONLY | File::CREAT | File::APPEND | File::NOFOLLOW, 0o600).tap { |file| file.sync = true }
+
+  def stop
+    return if @stopping
+
     @stopping = true
-    Process.kill("TERM", puma)
+    Process.kill("TERM", @web) if @web
   rescue Errno::ESRCH
     nil
   end
 end
 
 $stdout.sync = true
-Start.new(ARGV).run
+begin
+  Start.new(ARGV).run
+rescue Start::Refused, Cluster::Failed, OptionParser::ParseError => e
+  abort "\n#{e.message.sub(/\Ainvalid option: (.*)\z/, 'bin/start does not know \1. Usage: bin/start [--port PORT]')}"
+end

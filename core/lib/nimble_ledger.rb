@@ -8,6 +8,7 @@ end
 require "set"
 require_relative "nimble_ledger/errors"
 require_relative "nimble_ledger/document"
+require_relative "nimble_ledger/record/canonical"
 require_relative "nimble_ledger/shape"
 require_relative "nimble_ledger/shape/values"
 require_relative "nimble_ledger/shape/containers"

@@ -22,7 +22,10 @@ RSpec.describe NimbleServer::ContractCheck do
     expect(fits).to eq(200)
     client.choose(page, [3], version: 1)
     expect(fits).to eq(409)
-    client.call(:post, "/api/quotes/#{id}/revisions", { version: 2 })
+    client.save(id)
+    expect(client.last_response.status).to eq(201)
+    client.call(:get, "/api/quotes/#{id}")
+    client.save(id)
     expect(fits).to eq(201)
     ["/api/quotes/#{id}", "/api/quotes/#{id}/revisions/1", "/api/quotes", "/api/vehicles", "/api/engines", "/api/engines/BW40", "/api/session", "/api/ping"].each do |path|
       client.call(:get, path)
@@ -37,7 +40,9 @@ RSpec.describe NimbleServer::ContractCheck do
       page = client.start_quote(car["plate"])
       expect(fits).to eq(201), car["engine"]
       numbers = page["sheet"]["reach"]["cylinders"].map { |cylinder| cylinder["number"] }
-      client.choose(page, numbers.first(3), works: page["sheet"]["offers"]["works"].first(2), panel: "trouble")
+      client.choose(page, numbers.first(3), works: page["sheet"]["offers"]["works"].first(2))
+      expect(fits).to eq(200), car["engine"]
+      client.call(:get, "/api/quotes/#{page["quote"]["id"]}/panels/trouble")
       expect(fits).to eq(200), car["engine"]
       client.call(:get, "/api/engines/#{car["engine"]}?work=coil")
       expect(fits).to eq(200), car["engine"]

@@ -192,7 +192,7 @@ RSpec.describe NimbleServer::EngineLibrary do
 
     it "a saved revision still shows and recomputes what it was made with after the engine has moved on" do
       page, priced = quote_on("REV3", [3])
-      advisor.call(:post, "/api/quotes/#{page["quote"]["id"]}/revisions", { version: priced["draft"]["version"] })
+      advisor.save(page["quote"]["id"], priced)
       owner.call(:post, "/api/engines", own("REV3").merge("name" => "Renamed"))
       advisor.call(:post, "/api/quotes/#{page["quote"]["id"]}/engine")
       frozen = advisor.call(:get, "/api/quotes/#{page["quote"]["id"]}/revisions/1").last["scopes"].first

@@ -93,7 +93,7 @@ RSpec.describe NimbleServer::House do
       page = advisor.start_quote("MQ 41 TRE")
       id = page["quote"]["id"]
       advisor.choose(page, [5])
-      saved = advisor.call(:post, "/api/quotes/#{id}/revisions", { version: 2 }).last["revision"]["total_cents"]
+      saved = advisor.save(id).last["revision"]["total_cents"]
       total = -> { advisor.call(:get, "/api/quotes/#{id}").last["sheet"]["estimate"]["price"]["total_cents"] }
       expect(total.call).to eq(saved)
       status, body = set({ "rate_cents" => 16_000 })

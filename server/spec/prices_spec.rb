@@ -38,7 +38,7 @@ RSpec.describe NimbleServer::PriceList do
     quote = advisor.start_quote("MQ 41 TRE")
     id = quote["quote"]["id"]
     advisor.choose(quote, [5])
-    saved = advisor.call(:post, "/api/quotes/#{id}/revisions", { version: 2 }).last["revision"]["total_cents"]
+    saved = advisor.save(id).last["revision"]["total_cents"]
     before = part("COI-337")
     status, body = keep({ rows: [row("COI-337", "60.00")] })
     expect([status, body["rows"].map { |r| r["changes"] }]).to eq([201, [["cost at Quayside Supply #{format("%.2f", before["cost_cents"] / 100.0)} → 60.00"]]])

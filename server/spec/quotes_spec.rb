@@ -7,7 +7,7 @@ RSpec.describe NimbleServer::QuoteDesk do
   let(:second) { Client.as("second@merrow.example") }
   let(:db) { TestServer.db }
 
-  def save(client, page, version, headers = {}) = client.call(:post, "/api/quotes/#{page["quote"]["id"]}/revisions", { version: version }, headers)
+  def save(client, page, version, headers = {}) = client.save(page["quote"]["id"], nil, headers, version: version)
 
   it "goes from a vehicle to a saved price, and finds it again" do
     page = advisor.start_quote
@@ -152,7 +152,7 @@ RSpec.describe NimbleServer::QuoteDesk do
       page = owner.start_quote("HL 20 RYE")
       _status, priced = owner.choose(page, [5])
       expect(priced["sheet"]["problem"]["code"]).to eq("impossible_plan")
-      status, body = owner.call(:post, "/api/quotes/#{page["quote"]["id"]}/revisions", { version: 2 })
+      status, body = owner.save(page["quote"]["id"])
       expect([status, body["error"]["code"], body["error"]["details"].flat_map { |detail| detail["equipment"] }]).to eq([422, "impossible_plan", %w[strap-and-block two-post-lift]])
     end
   end
@@ -181,7 +181,7 @@ RSpec.describe NimbleServer::QuoteDesk do
 
     it "are refused with the place that is wrong, and nothing is stored" do
       { { hours: { by_hours: -0.5, reason: "", targets: ["coil-5"] } } => "hours/reason", { hours: { by_hours: -0.25, reason: "x", targets: ["coil-5"] } } => "by_hours",
-        { discount: { cents: -5, label: "Surcharge" } } => "discount/cents", { discount: { cents: 500 } } => "/discount" }.each do |rest, place|
+        { discount: { cents: -5, label: "Surcharge" } } => "discount/cents", { discount: { cents: 500 } } => "/discount/label" }.each do |rest, place|
         status, body = adjusted(**rest)
         expect(status).to eq(400)
         expect(body["error"]["details"].first["path"]).to end_with(place)
@@ -194,14 +194,17 @@ RSpec.describe NimbleServer::QuoteDesk do
     page = advisor.start_quote
     content = page["draft"]["content"]
     one = content["scopes"].first.merge("cylinders" => [5], "works" => ["coil"])
-    body = { version: 1, content: content.merge("scopes" => [one, one.merge("cylinders" => [1, 3, 5], "name" => "Rear bank")]), panel: "beside" }
+    body = { version: 1, content: content.merge("scopes" => [one, one.merge("cylinders" => [1, 3, 5], "name" => "Rear bank")]) }
     status, priced = advisor.call(:put, "/api/quotes/#{page["quote"]["id"]}/draft", body)
     expect(status).to eq(200)
-    beside = priced["beside"]
+    panel = advisor.call(:get, "/api/quotes/#{page["quote"]["id"]}/panels/beside").last
+    expect(panel["version"]).to eq(priced["draft"]["version"])
+    beside = panel["beside"]
     expect(beside.map { |row| [row["title"], row["name"]] }).to eq([["Coil 5", ""], ["Coils 1, 3 and 5", "Rear bank"]])
     expect(beside[0]["total_cents"]).to eq(priced["sheet"]["estimate"]["price"]["total_cents"])
     expect(beside[1]["total_cents"]).to eq(priced["others"].first["total_cents"])
     expect(beside[0]["both_cents"]).to be > beside[1]["total_cents"]
-    expect(advisor.call(:put, "/api/quotes/#{page["quote"]["id"]}/draft", body.merge(version: 2, panel: "layers")).last.keys).not_to include("beside")
+    expect(priced.keys).not_to include("beside")
+    expect(advisor.call(:get, "/api/quotes/#{page["quote"]["id"]}/panels/layers").first).to eq(404)
   end
 end

@@ -5,17 +5,14 @@ require_relative "spec_helper"
 # The database goes away and comes back; nothing acknowledged is lost and nothing is half-saved.
 RSpec.describe "when the database goes away" do
   before(:context) do
-    @cluster = Cluster.new("/tmp/nimble-ledger-crash-#{Process.pid}").start
-    db = NimbleServer::Database.connect(@cluster.url)
-    NimbleServer::Database.migrate(db)
-    NimbleServer::Demo.new(db).load
-    @db = db
-    @app = NimbleServer::Application.build(db, log: nil)
+    @cluster = Cluster.throw_away(durable: true)
+    @db = TestServer.prepared(@cluster)
+    @app = TestServer.build(@cluster)
   end
 
   after(:context) do
     @db.disconnect
-    @cluster.destroy
+    @cluster.stop
   end
 
   def client = Client.new(@app).tap { |c| c.sign_in("advisor@merrow.example") }
@@ -29,6 +26,7 @@ RSpec.describe "when the database goes away" do
     expect(body["error"]["message"]).to include("try again")
     @cluster.resume
     eventually { desk.call(:get, "/api/quotes").first == 200 }
+    @db.disconnect
     totals = @db[:quote_revisions].select_hash(:quote_id, :total_cents)
     saved.each { |id, cents| expect(totals[id]).to eq(cents) }
     half = @db[:quote_revisions].left_join(:quote_scopes, revision_id: :id, shop_id: :shop_id).where(Sequel[:quote_scopes][:id] => nil)
@@ -37,8 +35,7 @@ RSpec.describe "when the database goes away" do
 
   def save(desk, cylinders)
     page = desk.start_quote
-    version = desk.choose(page, cylinders).last["draft"]["version"]
-    status, saved = desk.call(:post, "/api/quotes/#{page["quote"]["id"]}/revisions", { version: version })
+    status, saved = desk.save(page["quote"]["id"], desk.choose(page, cylinders).last)
     expect(status).to eq(201)
     [page["quote"]["id"], saved["revision"]["total_cents"]]
   end

@@ -36,7 +36,7 @@ RSpec.describe "the working copy", type: :feature do
     second = Client.as("second@merrow.example")
     start = second.call(:get, "/api/quotes/#{id}").last
     second.choose(start, [3])
-    second.call(:post, "/api/quotes/#{id}/revisions", { version: 2 })
+    second.save(id)
     click_button "Save"
     expect(page).to have_css("[role=dialog]", text: "Wenna Strake saved revision 1")
     click_button "Keep mine"

@@ -31,7 +31,8 @@ module NimbleLedger
     end
 
     class << self
-      def string(max: 200, empty: false, pattern: nil) = Text.new(max, empty, pattern)
+      # @param lines [Boolean] whether it may run over several lines
+      def string(max: 200, empty: false, pattern: nil, lines: false) = Text.new(max, empty, pattern, lines)
       # @param unit [String, nil] what the number counts, told to whoever shows or edits it ("share", "cents", "minutes")
       def number(min: 0, max: 1_000_000, above: nil, unit: nil) = Number.new(min, max, above, unit)
       def integer(min: 0, max: 1_000_000, unit: nil) = Whole.new(min, max, unit)

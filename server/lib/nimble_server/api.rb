@@ -3,26 +3,28 @@
 require "sinatra/base"
 
 module NimbleServer
-  # The JSON API. Features register their routes with the least role that may use them; the registry is what the
-  # access spec walks.
+  # The JSON API. Features register their routes with the least role that may use them and the shape of the body they take;
+  # the registry is what the access spec walks.
   class API < Sinatra::Base
     ROLES = %w[technician advisor owner].freeze
-    Route = Struct.new(:verb, :path, :role)
+    Route = Struct.new(:verb, :path, :role, :body)
 
     set :show_exceptions, false
     set :raise_errors, false
     set :dump_errors, false
-    set :protection, false # rack-protection is mounted in config.ru's stack (see Application)
+    set :protection, false # rack-protection is mounted in the stack (see Application)
     set :host_authorization, { permitted_hosts: [] }
     set :add_charset, []
     set :routes_by_role, []
 
     # Declares a route for a role and those above it; :anyone needs no sign-in.
-    def self.api(verb, path, role:, &block)
-      routes_by_role << Route.new(verb, path, role)
+    # @param body [String, nil] name of the request shape in formats/contract.rb; :document for what the core checks itself
+    def self.api(verb, path, role:, body: nil, &block)
+      routes_by_role << Route.new(verb, path, role, body)
       public_send(verb, path) do
         admit(role)
-        answer = instance_exec(&block)
+        check_body(body)
+        answer = within_shop { instance_exec(&block) }
         answer.is_a?(Hash) || answer.is_a?(Array) ? json(answer) : answer
       end
     end
@@ -35,23 +37,28 @@ module NimbleServer
         raise Refusal.new(401, "signed_out", "Sign in first.") unless account
 
         env["nimble.shop"] = account[:shop_id]
-        env["nimble.account"] = account[:id]
         return if ROLES.index(account[:role]) >= ROLES.index(role.to_s)
 
         raise Refusal.new(403, "role", "This needs the role #{role}; you are signed in as #{account[:role]}.")
       end
 
-      def account
-        return @account if defined?(@account)
+      def check_body(name)
+        return if name.nil? || name == :document
 
-        rodauth = env["rodauth"]
-        id = rodauth&.logged_in? ? rodauth.session_value : nil
-        @account = id && db[:accounts].where(id: id).first
+        Contract::REQUESTS.fetch(name).check!(body_json, what: "request", code: "invalid_body")
       end
+
+      # The database shows the rows of the signed-in shop for as long as the block runs, and no others.
+      def within_shop(&block) = account ? Database.within_shop(db, account[:shop_id], &block) : yield
+
+      def account = env["nimble.account"]
 
       def shop = @shop ||= Shop.new(db, account[:shop_id], actor: account[:id], clock: settings.clock)
 
       def body_json = env["nimble.body"] || {}
+
+      # What this request may compute, given up when nobody waits for it any more.
+      def effort = @effort ||= NimbleLedger::Access::Effort.new(tick: Patience.new(env).method(:tick).to_proc)
 
       def json(value, code = nil)
         status code if code
@@ -66,7 +73,7 @@ module NimbleServer
 
         raise Refusal.new(400, "idempotency_key", "The Idempotency-Key is longer than 100 characters.") if key.length > 100
 
-        Idempotency.new(shop, key, request.path_info).once(code, &block).then { |stored, body| json(body, stored) }
+        Idempotency.new(shop, key, request.path_info, body_json).once(code, &block).then { |stored, body| json(body, stored) }
       end
 
       def uuid(text, what)
@@ -90,8 +97,12 @@ module NimbleServer
       json({ "error" => { "code" => "database_away", "message" => "The database does not answer. Nothing was lost; try again in a moment.", "details" => [] } }, 503)
     end
 
+    error Patience::Abandoned do
+      json({ "error" => { "code" => "abandoned", "message" => "This was given up: nobody waited for it any more.", "details" => [] } }, 503)
+    end
+
     error do |e|
-      warn "#{e.class}: #{e.message}\n#{e.backtrace.first(8).join("\n")}"
+      LastResort.log(e)
       json({ "error" => { "code" => "internal", "message" => "Something went wrong here, not with your input. It has been logged.", "details" => [] } }, 500)
     end
 

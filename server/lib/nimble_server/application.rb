@@ -1,37 +1,42 @@
 # frozen_string_literal: true
 
 require "rack"
-require "rack/attack"
 require "rack/protection"
 require "rack/session"
 
 module NimbleServer
-  # The whole stack of one web process. It holds no state of its own: sessions are in the cookie, everything else in
-  # the database.
+  # The whole stack of one web process. It holds no state of its own: sessions, throttles and counts are in the database.
   module Application
     module_function
 
-    # @param db [Sequel::Database]
+    # @param db [Sequel::Database] of the role nimble_web
+    # @param door [Sequel::Database] of the role nimble_door: accounts and sessions
     # @param log [IO, nil] where request lines go; nil for none
-    # @param secure [Boolean] whether cookies are for HTTPS only
-    def build(db, log: $stdout, secure: ENV["SECURE_COOKIES"] == "1", clock: Time)
+    # @param hosts [Array<String>] names the server answers under
+    def build(db, door:, log: $stdout, clock: Time, hosts: nil)
       api = Class.new(API) do
         set :db, db
         set :clock, clock
       end
-      accounts = Accounts.on(db)
+      accounts = Accounts.on(door, clock: clock, demo_passwords: Demo.passwords)
+      counters = Counters.new(door, clock: clock)
       secret = ENV.fetch("SESSION_SECRET")
       Rack::Builder.app do
         use RequestLog, out: log if log
-        use LastResort
-        use Throttle.middleware
         use SecurityHeaders
+        use LastResort
+        hosts ? use(Origin, hosts: hosts) : use(Origin)
+        use PlainBytes
+        use Throttle, counters
         use Pages
-        use JsonBody
-        use Rack::Session::Cookie, key: "nimble", secret: secret, same_site: :lax, httponly: true, secure: secure, expire_after: 14 * 86_400
+        use JsonBody, limit: JsonBody::STRANGERS, paths: "/api/account/"
+        use Rack::Session::Cookie, key: "nimble", secret: secret, same_site: :lax, httponly: true, expire_after: Accounts::LIFETIME_SECONDS
+        use SecureSession
         use CsrfGuard
-        use ContractCheck::Middleware
         use accounts
+        use Admission
+        use JsonBody
+        use ContractCheck::Middleware
         run api
       end
     end

@@ -1,9 +1,11 @@
 # frozen_string_literal: true
 
 module NimbleServer
-  # The one connection pool of a process, and the schema.
+  # Connections, the schema and who may do what in it. Three roles: the owner migrates; nimble_web serves, sees one shop at
+  # a time and owns nothing; nimble_door looks up accounts and sessions at sign-in.
   module Database
     MIGRATIONS = File.join(ROOT, "server/migrations")
+    ROLES = %w[nimble_web nimble_door].freeze
 
     # Lets migrations declare shop-owned tables: composite key, actor and time on every row.
     module ShopTable
@@ -23,8 +25,9 @@ module NimbleServer
     module_function
 
     # @param url [String] postgres URL; connections are checked before use, so a restarted server is found again
-    def connect(url = ENV.fetch("DATABASE_URL"))
-      db = Sequel.connect(url, max_connections: Integer(ENV.fetch("DB_POOL", "6")), preconnect: false)
+    # @param connections [Integer] one for each thread of the web process and a few to spare
+    def connect(url, connections: Integer(ENV.fetch("DB_POOL", "10")))
+      db = Sequel.connect(url, max_connections: connections, preconnect: false)
       db.extension :pg_json, :connection_validator, :pg_array
       db.pool.connection_validation_timeout = 5
       db.extend(ShopTable)
@@ -32,9 +35,44 @@ module NimbleServer
       db
     end
 
+    # As the owner.
     def migrate(db)
       Sequel.extension :migration
       Sequel::Migrator.run(db, MIGRATIONS)
     end
+
+    # Lets the serving roles sign in, as the owner.
+    # @param passwords [Hash{String=>String}] role to password
+    def let_in(db, passwords)
+      passwords.slice(*ROLES).each { |role, password| db.run("ALTER ROLE #{role} LOGIN PASSWORD #{db.literal(password)}") }
+    end
+
+    # Row-level security: the web role sees and writes the rows of the shop its request is for.
+    def wall(db, table)
+      own = "shop_id = nullif(current_setting('nimble.shop', true), '')::uuid"
+      db.run "ALTER TABLE #{table} ENABLE ROW LEVEL SECURITY"
+      db.run "CREATE POLICY own_shop ON #{table} TO nimble_web USING (#{own}) WITH CHECK (#{own})"
+    end
+
+    # Holds one connection for a request and tells the database whose rows it is about.
+    # @param shop_id [String]
+    def within_shop(db, shop_id)
+      db.synchronize do
+        say_shop(db, shop_id)
+        yield
+      ensure
+        leave_shop(db)
+      end
+    end
+
+    def say_shop(db, shop_id) = db.get(Sequel.function(:set_config, "nimble.shop", shop_id, false))
+
+    # A connection that broke on the way says nothing any more; the pool throws it away.
+    def leave_shop(db)
+      say_shop(db, "")
+    rescue Sequel::Error
+      nil
+    end
+    private_class_method :say_shop, :leave_shop
   end
 end

@@ -12,6 +12,9 @@ module NimbleServer
       @clock = clock
     end
 
+    # Everybody knows them: no account of a real shop may have one.
+    def self.passwords = JSON.parse(File.read(File.join(FOLDER, "shop.json")))["shops"].map { |shop| shop["password"] }.uniq
+
     def self.loaded?(db) = !db[:shops].empty?
 
     # Everything in one transaction: a half-loaded demo shop does not exist.
@@ -33,7 +36,7 @@ module NimbleServer
     def load_shop(hash)
       id = SecureRandom.uuid
       @db[:shops].insert(id: id, name: hash["name"], slug: hash["slug"], locale: hash["locale"], distance_unit: hash["distance_unit"],
-                         time_zone: hash["time_zone"], created_at: @clock.now)
+                         time_zone: hash["time_zone"], demo: true, created_at: @clock.now)
       owner = load_accounts(id, hash).first
       shop = Shop.new(@db, id, actor: owner, clock: @clock)
       load_documents(shop, hash)
@@ -49,8 +52,8 @@ module NimbleServer
       id = desk.start(shop[:vehicles].where(plate: quote["plate"]).get(:id))
       start = NimbleLedger::Quote::Content.start
       scopes = quote["scopes"].map { |scope| start["scopes"].first.merge(scope) }
-      draft = desk.store_draft(id, 1, start.merge("scopes" => scopes, "codes" => quote["codes"] || false))["draft"]
-      desk.save(id, draft["version"]) if quote["saved"]
+      stored = desk.store_draft(id, 1, start.merge("scopes" => scopes, "codes" => quote["codes"] || false))
+      desk.save(id, stored["draft"]["version"], stored["priced_with"]) if quote["saved"]
     end
 
     # A clock that runs some days behind.

@@ -3,8 +3,12 @@
 module NimbleServer
   # The shop's engines: find, look at, export, import as a new revision. Revisions are append-only; quotes keep theirs.
   class EngineLibrary
-    def initialize(shop)
+    TOO_TANGLED = "this engine is too tangled for its shortest plan to be proven: large jobs on it show the best plan found"
+    TAKEN = %w[report new export].freeze
+
+    def initialize(shop, effort: -> { NimbleLedger::Access::Effort.new })
       @shop = shop
+      @effort = effort
       @house = House.new(shop)
     end
 
@@ -41,12 +45,13 @@ module NimbleServer
     # @return [Hash] see the contract, ImportReport
     def report(profile)
       engine = NimbleLedger::Profile::Engine.build(profile)
+      refuse_code(engine.code)
       known = newest(engine.code)
       before = known && Library.engine(@shop, known[:id])
       difference = before && NimbleLedger::Library::Difference.new(before.source, engine.source)
       { "code" => engine.code, "name" => engine.name, "cylinders" => engine.cylinders.size, "steps" => engine.steps.size, "targets" => engine.targets.size,
         "revision" => (known ? known[:revision] : 0) + 1, "known" => !known.nil?, "same" => difference&.same? || false, "changes" => difference ? difference.lines : [],
-        "warnings" => engine.warnings, "unpriced" => unpriced(engine) }
+        "warnings" => engine.warnings + tangled(engine), "unpriced" => unpriced(engine) }
     end
 
     # Keeps a profile as the next revision of its code.
@@ -54,7 +59,7 @@ module NimbleServer
     # @return [Hash] the report of what was done
     def import(profile)
       @shop.transaction do
-        @shop.db.get(Sequel.function(:pg_advisory_xact_lock, Sequel.function(:hashtext, "engine:#{@shop.id}:#{profile["code"]}")))
+        @shop.alone("engine:#{profile["code"]}")
         report = report(profile)
         raise Refusal.new(409, "same_profile", "#{report["code"]} revision #{report["revision"] - 1} is the same as this file; nothing was stored.") if report["same"]
 
@@ -64,6 +69,15 @@ module NimbleServer
     end
 
     private
+
+    # A code stands in an address: it may not mean another one.
+    def refuse_code(code)
+      parts = code.split("/", -1)
+      return if parts.none? { |part| part.strip.delete(".").empty? } && !TAKEN.include?(parts.last.downcase)
+
+      message = "#{code} would be taken for another address of this program: choose another code"
+      raise NimbleLedger::InvalidInput.new("The engine profile has a fault: /code #{message}.", code: "invalid_profile", details: [{ "path" => "/code", "message" => message }])
+    end
 
     def newest(code) = Library.heads(@shop).where(code: code).order(Sequel.desc(:revision)).first
 
@@ -78,6 +92,15 @@ module NimbleServer
       @shop[:engine_profiles].where(code: code).order(Sequel.desc(:revision)).select(:revision, :created_at, :created_by).map do |row|
         { "revision" => row[:revision], "created_at" => row[:created_at].iso8601, "by" => accounts[row[:created_by]] }
       end
+    end
+
+    # Whether the shortest plan of everything it offers can be proven (model.md section 2, "Effort").
+    def tangled(engine)
+      request = NimbleLedger::Estimate::Request.build({ "format" => "nimble-ledger.estimate-request", "version" => 1, "engine" => {}, "targets" => engine.targets.map(&:id),
+                                                        "equipment" => engine.equipment }, engine: engine)
+      NimbleLedger::Estimate::Answer.new(request, effort: @effort.call).plan.proven? ? [] : [{ "path" => "/targets", "message" => TOO_TANGLED }]
+    rescue NimbleLedger::ImpossiblePlan
+      []
     end
 
     def unpriced(engine)

@@ -54,10 +54,30 @@ module NimbleServer
       Garage.card(find(id), @shop.now)
     end
 
+    # Changes how a customer is called and reached; their quotes are found by the new name.
+    # @param given [Hash] see the contract, Customer
+    # @return [Hash] the customer as stored
+    # @raise [Refusal] 404 when there is none
+    def rename(id, given)
+      values = { name: given["name"].strip, phone: text(given["phone"]), email: text(given["email"]) }
+      @shop.transaction do
+        raise Refusal.not_found("customer") if @shop[:customers].where(id: id).update(values).zero?
+
+        renew_search(id)
+      end
+      { "id" => id, "name" => values[:name], "phone" => values[:phone], "email" => values[:email] }
+    end
+
+    # The text quotes of a vehicle are found by.
+    def self.search_text(vehicle, number)
+      [number, vehicle[:plate], vehicle[:plate].delete(" "), vehicle[:description], vehicle[:engine_code], vehicle[:customer_name], vehicle[:customer_phone]]
+        .compact.join(" ").downcase
+    end
+
     # What the page shows of a vehicle.
     def self.card(row, now)
       facts = facts(row, now)
-      { "id" => row[:id], "plate" => row[:plate], "description" => row[:description], "year" => row[:year], "engine_code" => row[:engine_code],
+      { "id" => row[:id], "customer_id" => row[:customer_id], "email" => row[:customer_email], "plate" => row[:plate], "description" => row[:description], "year" => row[:year], "engine_code" => row[:engine_code],
         "customer" => row[:customer_name], "phone" => row[:customer_phone], "lives" => row[:lives], "notes" => row[:notes], "plug_fitted" => row[:plug_fitted] }.merge(facts)
     end
 
@@ -70,6 +90,16 @@ module NimbleServer
     end
 
     private
+
+    def text(value) = value.to_s.strip.then { |stripped| stripped.empty? ? nil : stripped }
+
+    def renew_search(customer_id)
+      joined.where(customer_id: customer_id).all.each do |vehicle|
+        @shop[:quotes].where(vehicle_id: vehicle[:id]).select_map(%i[id number]).each do |id, number|
+          @shop[:quotes].where(id: id).update(search: Garage.search_text(vehicle, number))
+        end
+      end
+    end
 
     def noted(row, given)
       values = given.slice("plugs_changed_km", "odometer_km", "compound_used", "lives", "plug_fitted").transform_keys(&:to_sym)
@@ -85,7 +115,8 @@ module NimbleServer
       vehicles = Sequel[:vehicles]
       customers = Sequel[:customers]
       @shop[:vehicles].left_join(:customers, shop_id: vehicles[:shop_id], id: vehicles[:customer_id])
-                      .select_all(:vehicles).select_append(customers[:name].as(:customer_name), customers[:phone].as(:customer_phone))
+                      .select_all(:vehicles).select_append(customers[:name].as(:customer_name), customers[:phone].as(:customer_phone),
+                                                                    customers[:email].as(:customer_email))
     end
 
     def haystack

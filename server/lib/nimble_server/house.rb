@@ -59,7 +59,8 @@ module NimbleServer
 
     def keep(base)
       @shop.transaction do
-        newest = @shop[:house_settings].order(Sequel.desc(:revision)).for_update.first
+        @shop.alone("house")
+        newest = @shop[:house_settings].order(Sequel.desc(:revision)).first
         raise conflict unless newest[:revision] == base
 
         @shop.insert(:house_settings, revision: base + 1, settings: Sequel.pg_jsonb(yield(newest[:settings].to_h)))

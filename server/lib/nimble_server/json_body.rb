@@ -2,27 +2,36 @@
 
 module NimbleServer
   # Reads JSON bodies once, within limits, before anything else sees them: too large, not UTF-8, too deep and not JSON
-  # are refused with the error form of formats.md.
+  # are refused with the error form of formats.md. Strangers may send a few kilobytes, to sign in.
   class JsonBody
     LIMIT = NimbleLedger::Document::MAX_BYTES
+    STRANGERS = 4_000
 
-    def initialize(app)
+    # @param limit [Integer] bytes
+    # @param paths [String] prefix of the addresses it reads for
+    def initialize(app, limit: LIMIT, paths: "/api/")
       @app = app
+      @limit = limit
+      @paths = paths
     end
 
     def call(env)
-      return @app.call(env) unless %w[POST PUT PATCH DELETE].include?(env["REQUEST_METHOD"]) && env["PATH_INFO"].start_with?("/api/")
-      return refuse(413, "too_large", "The request is larger than #{LIMIT / 1_000_000} MB.") if env["CONTENT_LENGTH"].to_i > LIMIT
+      return @app.call(env) if env["nimble.body"] || !env["PATH_INFO"].start_with?(@paths) || !%w[POST PUT PATCH DELETE].include?(env["REQUEST_METHOD"])
+      return refuse(413, "too_large", "The request is larger than #{said}.") if env["CONTENT_LENGTH"].to_i > @limit
 
-      text = env["rack.input"]&.read(LIMIT + 1).to_s
+      text = env["rack.input"]&.read(@limit + 1).to_s
+      return refuse(413, "too_large", "The request is larger than #{said}.") if text.bytesize > @limit
+
       env["nimble.body"] = text.empty? ? {} : NimbleLedger::Document.parse(text, what: "request")
       env["rack.input"] = StringIO.new(text)
       @app.call(env)
     rescue NimbleLedger::InvalidInput => e
-      refuse(e.code == "too_large" ? 413 : 400, e.code, e.message)
+      refuse(400, e.code, e.message)
     end
 
     private
+
+    def said = @limit >= 1_000_000 ? "#{@limit / 1_000_000} MB" : "#{@limit / 1_000} kB"
 
     def refuse(status, code, message)
       body = JSON.generate("error" => { "code" => code, "message" => message, "details" => [{ "path" => "", "message" => message }] })

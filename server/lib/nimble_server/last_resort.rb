@@ -1,9 +1,11 @@
 # frozen_string_literal: true
 
 module NimbleServer
-  # Whatever goes wrong outside the API's own error handling still gets a plain answer, and no trace of Ruby.
+  # Whatever goes wrong outside the API's own error handling still gets a plain answer, and no trace of Ruby. What is logged
+  # names the kind of fault and the place, never what was sent.
   class LastResort
     BODY = JSON.generate("error" => { "code" => "internal", "message" => "Something went wrong here, not with your input. It has been logged.", "details" => [] })
+    AWAY = JSON.generate("error" => { "code" => "database_away", "message" => "The database does not answer. Nothing was lost; try again in a moment.", "details" => [] })
 
     def initialize(app)
       @app = app
@@ -12,12 +14,14 @@ module NimbleServer
     def call(env)
       @app.call(env)
     rescue Sequel::DatabaseError, Sequel::PoolTimeout => e
-      warn "#{e.class}: #{e.message.lines.first}"
-      body = { "error" => { "code" => "database_away", "message" => "The database does not answer. Nothing was lost; try again in a moment.", "details" => [] } }
-      [503, { "content-type" => "application/json" }, [JSON.generate(body)]]
+      LastResort.log(e)
+      [503, { "content-type" => "application/json" }, [AWAY]]
     rescue StandardError => e
-      warn "#{e.class}: #{e.message}\n#{e.backtrace.first(8).join("\n")}"
+      LastResort.log(e)
       [500, { "content-type" => "application/json" }, [BODY]]
     end
+
+    # Messages of the database hold values of rows: the kind and the place are enough.
+    def self.log(error) = warn("#{error.class} #{error.message if ENV["NIMBLE_DEBUG"]}\n#{(error.backtrace || []).first(8).join("\n")}")
   end
 end

@@ -34,7 +34,8 @@ module NimbleServer
     # @return [Hash] the report of what was done
     def keep(rows, base)
       @shop.transaction do
-        newest = @shop[:price_lists].order(Sequel.desc(:revision)).for_update.first
+        @shop.alone("prices")
+        newest = @shop[:price_lists].order(Sequel.desc(:revision)).first
         raise conflict unless newest[:revision] == base
 
         update = update(rows)
@@ -79,8 +80,14 @@ module NimbleServer
     end
 
     def shown(update, revision)
-      { "revision" => revision, "rows" => update.rows.reject { |row| row["status"] == "same" }, "changes" => update.changes? }
+      { "revision" => revision, "rows" => told(update), "changes" => update.changes? }
         .merge(%w[added changed same rejected].to_h { |status| [status, update.count(status)] })
+    end
+
+    # Rows worth telling of, those that stay out before the others where there are many; in the order of the list.
+    def told(update)
+      rejected, others = update.rows.reject { |row| row["status"] == "same" }.partition { |row| row["status"] == "rejected" }
+      (rejected + others).first(LIMIT).sort_by { |row| row["line"] }
     end
 
     def refuse(update)

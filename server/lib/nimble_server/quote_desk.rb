@@ -4,9 +4,12 @@ module NimbleServer
   # Quotes as an advisor works on them: start, autosaved working copy, save as a revision, find again.
   class QuoteDesk
     LIST_LIMIT = 50
+    PANELS = %w[trouble beside].freeze
 
-    def initialize(shop)
+    # @param effort [Proc] gives what one scope's page may compute
+    def initialize(shop, effort: -> { NimbleLedger::Access::Effort.new })
       @shop = shop
+      @effort = effort
     end
 
     # @return [String] id of the new quote
@@ -15,7 +18,7 @@ module NimbleServer
       @shop.transaction do
         number = @shop.next_number("quote")
         engine = Library.newest_engine(@shop, vehicle[:engine_code])
-        @shop.insert(:quotes, number: number, vehicle_id: vehicle_id, engine_profile_id: engine[:id], updated_at: @shop.now, search: search_text(vehicle, number))
+        @shop.insert(:quotes, number: number, vehicle_id: vehicle_id, engine_profile_id: engine[:id], updated_at: @shop.now, search: Garage.search_text(vehicle, number))
       end
     end
 
@@ -47,13 +50,12 @@ module NimbleServer
     end
 
     # Stores the working copy and prices it.
-    # @param panel [String, nil] the panel that is open: what it shows is computed too
     # @param base_revision [Integer, nil] set when the advisor keeps this copy on top of a newer revision
-    # @raise [Refusal] 409 with both versions when another window has stored a newer one
-    def store_draft(id, version, content, base_revision = nil, panel = nil)
+    # @raise [Refusal] 409 with both versions when another window has stored a newer one; 422 for a revision that is not there
+    def store_draft(id, version, content, base_revision = nil)
       quote = find(id)
-      pricing = QuotePricing.new(@shop, quote, content, compare_soaks: panel == "trouble")
-      answer = priced(pricing, panel) # what cannot be priced is not stored
+      known_revision(quote, base_revision)
+      answer = priced(price(quote, content)) # what cannot be priced is not stored
       draft = @shop.transaction do
         current = drafts(quote).for_update.first || insert_draft(quote)
         raise draft_conflict(current, content) unless current[:version] == version
@@ -64,19 +66,40 @@ module NimbleServer
       { "draft" => draft_row(draft) }.merge(answer)
     end
 
-    # Freezes the working copy as the next revision.
-    # @raise [Refusal] 409 with both versions when somebody saved in between, 422 when there is nothing to save
-    def save(id, version)
+    # What a panel shows beyond the page, of the working copy as it is stored: looking stores nothing.
+    # @param panel [String] one of PANELS
+    # @return [Hash] see the contract, PanelFigures
+    def panel(id, panel)
+      quote = find(id)
+      draft = draft_of(quote)
+      pricing = price(quote, fitted(quote, draft).first, compare_soaks: panel == "trouble")
+      figures = panel == "beside" ? { "beside" => pricing.side_by_side } : pricing.sheet.slice("trouble")
+      { "version" => draft[:version] }.merge(figures)
+    end
+
+    # Freezes the working copy as the next revision, at the price that was shown. A version that was saved already is not
+    # saved again: its revision comes back.
+    # @param priced_with [Hash] what the page shows the copy is priced with, see the contract, PricedWith
+    # @raise [Refusal] 409 with both versions when somebody saved in between, 409 with both totals when the price is no longer
+    #   the one shown, 422 when there is nothing to save
+    def save(id, version, priced_with)
       quote = find(id)
       @shop.transaction do
         quote = @shop[:quotes].where(id: quote[:id]).for_update.first
         draft = drafts(quote).for_update.first or raise Refusal.new(422, "nothing_to_save", "Nothing has been changed since the last save.")
         raise draft_conflict(draft, draft[:content]) unless draft[:version] == version
+
+        saved = revisions(quote).where(draft_version: version, Sequel[:quote_revisions][:created_by] => @shop.actor).first
+        next saved_row(saved, draft) if saved
         raise revision_conflict(quote, draft) unless draft[:base_revision] == quote[:latest_revision]
 
-        revision = QuoteRevision.new(@shop, quote, draft[:content].to_h).store
+        content, = fitted(quote, draft)
+        pricing = price(quote, content, compare_soaks: true)
+        raise price_change(priced_with, pricing) unless pricing.priced_with == priced_with
+
+        revision = QuoteRevision.new(@shop, quote, pricing, content, version).store
         drafts(quote).update(base_revision: revision[:revision], updated_at: @shop.now)
-        { "revision" => revision_row(revision.merge(actor: actor_name(@shop.actor))), "draft" => draft_row(drafts(quote).first) }
+        saved_row(revision.merge(actor: actor_name(@shop.actor)), drafts(quote).first)
       end
     end
 
@@ -94,18 +117,31 @@ module NimbleServer
     private
 
     def page(quote, draft)
-      content, dropped = NimbleLedger::Quote::Content.fit(draft[:content].to_h, Library.engine(@shop, quote[:engine_profile_id]))
-      pricing = QuotePricing.new(@shop, quote, content)
+      content, dropped = fitted(quote, draft)
+      pricing = price(quote, content)
       { "quote" => quote_row(quote), "vehicle" => Garage.card(pricing.vehicle, @shop.now), "engine" => Features::Engines.row(pricing.engine_row, pricing.engine),
         "newest_engine_revision" => Library.newest_engine(@shop, pricing.engine_row[:code])[:revision], "dropped" => dropped,
         "draft" => draft_row(draft.merge(content: content)), "revisions" => revisions(quote).order(:revision).all.map { |row| revision_row(row) } }
         .merge(priced(pricing))
     end
 
-    # @param panel [String, nil] the panel that is open
-    def priced(pricing, panel = nil)
-      answer = { "sheet" => pricing.sheet, "others" => pricing.others, "resolved" => pricing.resolved }
-      panel == "beside" ? answer.merge("beside" => pricing.side_by_side) : answer
+    def price(quote, content, **rest) = QuotePricing.new(@shop, quote, content, effort: @effort, **rest)
+
+    # A working copy without what the quote's engine revision does not have, and what that was: what is shown is what is saved.
+    # @return [Array(Hash, Array<String>)]
+    def fitted(quote, draft) = NimbleLedger::Quote::Content.fit(draft[:content].to_h, Library.engine(@shop, quote[:engine_profile_id]))
+
+    def known_revision(quote, number)
+      return if number.nil? || number.between?(0, quote[:latest_revision])
+
+      raise Refusal.new(422, "unknown_revision", "This quote has no revision #{number}: it was not saved that often.",
+                        details: [{ "path" => "/base_revision", "message" => "is above #{quote[:latest_revision]}" }])
+    end
+
+    def saved_row(revision, draft) = { "revision" => revision_row(revision), "draft" => draft_row(draft) }
+
+    def priced(pricing)
+      { "sheet" => pricing.sheet, "others" => pricing.others, "resolved" => pricing.resolved, "priced_with" => pricing.priced_with }
     end
 
     def drafts(quote) = @shop[:quote_drafts].where(quote_id: quote[:id], account_id: @shop.actor)
@@ -143,6 +179,17 @@ module NimbleServer
                            "theirs_by" => newest[:actor], "theirs_at" => newest[:created_at].iso8601 })
     end
 
+    # Codes of what is not as it was shown; the page chooses the words.
+    def price_change(shown, pricing)
+      now = pricing.priced_with
+      shown ||= {}
+      changed = %w[engine prices house].reject { |key| shown[key] == now[key] }
+      changed << "car" if changed.empty?
+      active = pricing.content.active
+      Refusal.new(409, "price_change", "The price is no longer the one you were shown. Nothing was saved; look at it again.",
+                  extra: { "changed" => changed, "shown_cents" => (shown["totals"] || [])[active], "now_cents" => now["totals"][active] })
+    end
+
     def actor_name(id) = @shop.db[:accounts].where(id: id, shop_id: @shop.id).get(:name)
 
     def vehicles_of(rows)
@@ -167,11 +214,6 @@ module NimbleServer
 
     def revision_row(row)
       { "revision" => row[:revision], "created_at" => row[:created_at].iso8601, "by" => row[:actor], "total_cents" => row[:total_cents], "currency" => row[:currency] }
-    end
-
-    def search_text(vehicle, number)
-      [number, vehicle[:plate], vehicle[:plate].delete(" "), vehicle[:description], vehicle[:engine_code], vehicle[:customer_name], vehicle[:customer_phone]]
-        .compact.join(" ").downcase
     end
   end
 end

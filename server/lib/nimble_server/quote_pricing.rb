@@ -5,12 +5,15 @@ require "tzinfo"
 module NimbleServer
   # A quote's content with everything it refers to, priced by the core with what is in force now.
   class QuotePricing
-    attr_reader :vehicle, :engine_row, :price_list_id, :house
+    attr_reader :vehicle, :engine_row, :price_list_id, :house, :content
 
-    # @raise [NimbleLedger::InvalidInput] when the content does not fit
+    # @param content [Hash] fitted to the quote's engine revision by the caller
+    # @param effort [Proc] gives what one scope's page may compute
     # @param compare_soaks [Boolean] whether the trouble panel is open
-    def initialize(shop, quote, content, compare_soaks: true)
+    # @raise [NimbleLedger::InvalidInput] when the content does not fit
+    def initialize(shop, quote, content, compare_soaks: false, effort: -> { NimbleLedger::Access::Effort.new })
       @compare_soaks = compare_soaks
+      @effort = effort
       @shop = shop
       @vehicle = Garage.new(shop).find(quote[:vehicle_id])
       @engine_row = Library.heads(shop).where(id: quote[:engine_profile_id]).first
@@ -21,6 +24,13 @@ module NimbleServer
 
     def engine = @engine ||= Library.engine(@shop, engine_row[:id])
     def catalog = @catalog ||= Library.catalog(@shop, price_list_id)
+
+    # What the page is priced with: a save that names anything else freezes a price nobody saw.
+    # @return [Hash] see the contract, PricedWith
+    def priced_with
+      { "engine" => engine_row[:id], "prices" => price_list_id, "house" => house.id,
+        "totals" => @content.scopes.each_index.map { |i| sheet_of(i).answer&.price&.total_cents } }
+    end
 
     # The page of the active scope.
     # @return [Hash] see the contract, Sheet
@@ -47,14 +57,18 @@ module NimbleServer
       { "condition" => @content.condition, "history" => @content.history, "assumed" => @content.assumed, "equipment" => house.equipment }
     end
 
-    # Scopes with something in them: index, name, sheet, request.
+    # A scope with something in it: its place, what the advisor wrote, its page, and the request that recomputes it.
+    PricedScope = Struct.new(:index, :scope, :sheet, :request)
+
+    # @return [Array<PricedScope>]
+    # @raise [NimbleLedger::ImpossiblePlan] when one of them cannot be planned
     def priced_scopes
       @content.scopes.each_index.filter_map do |i|
         sheet = sheet_of(i)
         next if sheet.request_targets.empty?
         raise sheet.problem if sheet.problem
 
-        [i, @content.scopes[i], sheet, complete_request(i, sheet)]
+        PricedScope.new(i, @content.scopes[i], sheet, complete_request(i, sheet))
       end
     end
 
@@ -63,7 +77,7 @@ module NimbleServer
     def sheet_of(index)
       @sheets ||= {}
       @sheets[index] ||= NimbleLedger::Quote::Sheet.new(@content.selection(index), @content.request(index, equipment: house.equipment),
-                                                        engine: engine, catalog: catalog, base: house.settings, visit: visit, compare_soaks: @compare_soaks,
+                                                        engine: engine, catalog: catalog, base: house.settings, visit: visit, compare_soaks: @compare_soaks, effort: @effort.call,
                                                         keep: ->(key, &build) { Library.planner(engine, house.id, key, &build) })
     end
 
@@ -72,7 +86,7 @@ module NimbleServer
     # The whole resolved request: recomputing it gives the same cents for ever.
     def complete_request(index, sheet)
       @content.request(index, equipment: house.equipment)
-              .merge("engine" => engine.source, "targets" => sheet.request_targets,
+              .merge("engine" => engine.source, "targets" => sheet.request_targets, "soak" => sheet.answer.plan.soak,
                      "house" => NimbleLedger::House::Precedence.resolve(house.settings, engine).to_h, "catalog" => catalog.only(parts_of(sheet)))
     end
 

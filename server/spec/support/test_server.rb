@@ -13,18 +13,34 @@ module TestServer
 
   module_function
 
-  def cluster
-    @cluster ||= Cluster.new(File.join("/tmp", "nimble-ledger-test-#{Process.pid}"), durable: false).start.tap { |c| at_exit { c.destroy } }
-  end
+  HOSTS = NimbleServer::Origin::LOCAL + ["example.org"]
 
-  def db
-    @db ||= NimbleServer::Database.connect(cluster.url).tap do |db|
+  def cluster = @cluster ||= Cluster.throw_away
+
+  # As the owner, who sees every shop: for looking behind the walls.
+  def db = @db ||= prepared(cluster)
+
+  # A migrated database with the demo shops, its serving roles let in.
+  def prepared(cluster)
+    NimbleServer::Database.connect(cluster.url).tap do |db|
       NimbleServer::Database.migrate(db)
+      NimbleServer::Database.let_in(db, cluster.passwords)
       NimbleServer::Demo.new(db).load
     end
   end
 
-  def app = @app ||= NimbleServer::Application.build(db, log: nil)
+  def app
+    @app ||= begin
+      db
+      build(cluster)
+    end
+  end
+
+  # The program over a cluster, as its serving roles.
+  def build(cluster, **rest)
+    web, door = Cluster::SERVING.map { |role| NimbleServer::Database.connect(cluster.url(role)) }
+    NimbleServer::Application.build(web, door: door, log: nil, hosts: HOSTS, **rest)
+  end
 end
 
 # A signed-in browser without a browser.
@@ -60,6 +76,14 @@ class Client
   def vehicle(plate) = call(:get, "/api/vehicles?search=#{plate.delete(" ")[-3..]}").last["vehicles"].find { |v| v["plate"] == plate }
 
   def start_quote(plate = "MQ 41 TRE") = call(:post, "/api/quotes", { vehicle_id: vehicle(plate)["id"] }).last
+
+  # Saves a working copy at the price its page shows.
+  # @param shown [Hash, nil] a page or what storing it answered; nil looks at the page first
+  def save(id, shown = nil, headers = {}, version: nil)
+    shown ||= call(:get, "/api/quotes/#{id}").last
+    version ||= shown["draft"]["version"]
+    call(:post, "/api/quotes/#{id}/revisions", { version: version, priced_with: shown["priced_with"] }, headers)
+  end
 
   # Stores a working copy with these cylinders and work.
   def choose(page, cylinders, works: %w[plug coil], version: nil, **rest)

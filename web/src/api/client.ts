@@ -25,6 +25,8 @@ export type Other = Schemas["Other"];
 export type Beside = Schemas["Beside"];
 export type Resolved = Schemas["Resolved"];
 export type Conflict = Schemas["Conflict"];
+export type Saved = Schemas["Saved"];
+export type PanelFigures = Schemas["PanelFigures"];
 export type FrozenRevision = Schemas["FrozenRevision"];
 
 /** A refusal of the server, in the one error form. */
@@ -80,7 +82,9 @@ async function unwrap<T>(reply: Promise<Reply<T>>): Promise<T> {
 export const api = {
   session: () => unwrap(client.GET("/api/session")),
   signIn: (email: string, password: string) => unwrap(client.POST("/api/account/login", { body: { email, password } })),
-  signOut: () => unwrap(client.POST("/api/account/logout")),
+  signOut: (everywhere = false) => unwrap(client.POST("/api/account/logout", { body: everywhere ? { global_logout: true } : {} })),
+  changePassword: (password: string, fresh: string) => unwrap(client.POST("/api/account/change-password", { body: { password, "new-password": fresh } })),
+  renameCustomer: (id: string, body: Schemas["Customer"]) => unwrap(client.PUT("/api/customers/{id}", { params: { path: { id } }, body })),
   vehicles: (search: string) => unwrap(client.GET("/api/vehicles", { params: { query: { search } } })),
   addVehicle: (body: Schemas["NewVehicle"]) => unwrap(client.POST("/api/vehicles", { body })),
   noteHistory: (id: string, body: Schemas["VehicleHistory"]) => unwrap(client.PUT("/api/vehicles/{id}/history", { params: { path: { id } }, body })),
@@ -101,7 +105,8 @@ export const api = {
   quote: (id: string) => unwrap(client.GET("/api/quotes/{id}", { params: { path: { id } } })),
   storeDraft: (id: string, body: Schemas["StoreDraft"], keepalive = false) =>
     unwrap(client.PUT("/api/quotes/{id}/draft", { params: { path: { id } }, body, keepalive })),
-  save: (id: string, version: number, key: string) =>
-    unwrap(client.POST("/api/quotes/{id}/revisions", { params: { path: { id }, header: { "Idempotency-Key": key } }, body: { version } })),
+  panel: (id: string, panel: "trouble" | "beside") => unwrap(client.GET("/api/quotes/{id}/panels/{panel}", { params: { path: { id, panel } } })),
+  save: (id: string, version: number, priced_with: Priced["priced_with"], key: string) =>
+    unwrap(client.POST("/api/quotes/{id}/revisions", { params: { path: { id }, header: { "Idempotency-Key": key } }, body: { version, priced_with } })),
   revision: (id: string, number: string) => unwrap(client.GET("/api/quotes/{id}/revisions/{number}", { params: { path: { id, number } } })),
 };

@@ -4,6 +4,7 @@ import styled from "styled-components";
 import { useSession } from "../session/SessionGate";
 import { useKeys } from "../shared/keys";
 import { KeyHint } from "../shared/parts";
+import { AccountDialog } from "../account/AccountDialog";
 import { KeysDialog } from "./KeysDialog";
 
 const Book = styled.div`
@@ -52,6 +53,7 @@ export function Frame() {
   const { pathname } = useLocation();
   const navigate = useNavigate();
   const [help, setHelp] = useState(false);
+  const [own, setOwn] = useState(false);
   useKeys([
     { key: "?", hint: "?", label: "List all keys", run: () => setHelp(true) },
     { key: "h", hint: "H", label: "Go to the Counter", run: () => navigate("/") },
@@ -77,10 +79,14 @@ export function Frame() {
         <button type="button" className="rest" onClick={() => setHelp(true)}>
           Keys <KeyHint>?</KeyHint>
         </button>
-        <button type="button" onClick={signOut} title={`Signed in as ${account.name}`}>
+        <button type="button" onClick={() => setOwn(true)} title={`Signed in as ${account.name}`}>
+          Account
+        </button>
+        <button type="button" onClick={() => signOut()} title={`Signed in as ${account.name}`}>
           Sign out
         </button>
       </Index>
+      {own && <AccountDialog onClose={() => setOwn(false)} />}
       {help && <KeysDialog onClose={() => setHelp(false)} />}
     </Book>
   );

@@ -24,11 +24,11 @@ interface Props {
 /** Two versions of one quote: both are shown, one is chosen, nothing is lost unseen. */
 export function ConflictDialog({ clash, yours, onMine, onTheirs }: Props) {
   const { format } = useSession();
-  const { body, kind } = clash;
-  const when = body.theirs_at ? format.when(body.theirs_at) : "";
+  const { kind } = clash;
+  const when = clash.at ? format.when(clash.at) : "";
   return (
     <Dialog title="This quote was changed elsewhere" onClose={() => undefined} wide>
-      <p>{body.error.message}</p>
+      <p>{clash.message}</p>
       <Two>
         <article>
           <h3>What you have here</h3>
@@ -42,9 +42,9 @@ export function ConflictDialog({ clash, yours, onMine, onTheirs }: Props) {
           </Button>
         </article>
         <article>
-          <h3>{kind === "revision" ? `Revision ${body.theirs_revision}, ${body.theirs_by}, ${when}` : `The other window, ${when}`}</h3>
+          <h3>{kind === "revision" ? `Revision ${clash.revision}, ${clash.by}, ${when}` : `The other window, ${when}`}</h3>
           <ul>
-            {describe(body.theirs, format).map((line) => (
+            {describe(clash.theirs, format).map((line) => (
               <li key={line}>{line}</li>
             ))}
           </ul>

@@ -54,6 +54,9 @@ export function DescentColumn({ sheet, scope, stale, writes, edits, over, active
         <Small>minutes to scale{over.label && ` · dashed: ${over.label}`}</Small>
       </Heading>
       <DescentDrawing descent={descent} over={over.descent} active={active} onActive={onActive} extra={trouble?.longest_extra_minutes} />
+      {estimate.plan.proven ? null : (
+        <Small as="p">This engine is too tangled to prove the shortest way: this one is at most {format.minutes(estimate.plan.gap_minutes ?? 0)} min longer.</Small>
+      )}
       <Told aria-live="polite">{told || inMinutes(estimate.plan, format.minutes)}</Told>
       <RouteLine decisions={sheet.routes ?? []} pinned={sheet.pinned ?? false} onOpen={onRoutes} onLetGo={letGo} />
       <Heading>

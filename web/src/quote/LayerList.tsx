@@ -1,6 +1,6 @@
-import { memo } from "react";
+import { Fragment, memo } from "react";
 import styled from "styled-components";
-import type { Estimate, Layer } from "../api/client";
+import type { Estimate, Layer, Sheet } from "../api/client";
 import { useSession } from "../session/SessionGate";
 import { list } from "../shared/format";
 import { Asked, Small, Unseen } from "../shared/parts";
@@ -15,6 +15,8 @@ const Table = styled.table`
   tr[data-active] td { background: var(--sheet); box-shadow: inset 0 -2px var(--mark); }
   tfoot td { border: 0; border-top: 1px solid var(--strong); font-weight: 650; }
   tfoot td span { font-weight: 400; }
+  tr.caution td { font-size: 13px; line-height: 1.25; padding-top: 0; } tr.caution td + td { border-left: 3px solid var(--ink); padding-left: 8px; }
+  tr.told td { border-bottom: 0; }
 `;
 
 /** Whose a layer is among the cylinders in the job: nothing when there is one cylinder only. */
@@ -25,8 +27,17 @@ export function sharing(over: number[], chosen: number[]): string {
   return mine.length === 0 ? "" : `only ${list([...mine].sort((a, b) => a - b))}`;
 }
 
+type Cautions = NonNullable<Sheet["cautions"]>;
+
+/** The cautions that stand first at a step or piece of work. */
+function cautionsAt(ref: string, cautions: Cautions): string[] {
+  return cautions.filter((caution) => caution.refs[0] === ref).map((caution) => (caution.at.length > 1 ? `${caution.at.length} times in this job: ${caution.text}` : caution.text));
+}
+
 interface Props {
   layers: Layer[];
+  cautions?: Cautions;
+  tasks?: Sheet["tasks"];
   estimate?: Estimate;
   active: string | null;
   /** Cylinders in the job: with several, each layer says whose it is. */
@@ -37,11 +48,12 @@ interface Props {
 }
 
 /** What comes off, in order, with its minutes; the numbers are those on the drawing. */
-export const LayerList = memo(function LayerList({ layers, estimate, active, chosen = [], onActive, onAsk }: Props) {
+export const LayerList = memo(function LayerList({ layers, cautions = [], tasks = [], estimate, active, chosen = [], onActive, onAsk }: Props) {
   const { format } = useSession();
   const own = layers.filter((layer) => layer.in_plan);
   const shown = estimate ? own : layers.filter((layer) => layer.cylinder === null);
   const minutes = estimate?.plan.minutes;
+  const work = tasks.filter((task) => task.kind === "work").flatMap((task) => cautionsAt(task.ref, cautions).map((text) => ({ label: task.label, text })));
 
   return (
     <Table>
@@ -54,7 +66,8 @@ export const LayerList = memo(function LayerList({ layers, estimate, active, cho
       </thead>
       <tbody>
         {shown.map((layer) => (
-          <tr key={layer.step} data-active={active === layer.step ? "" : undefined} onPointerEnter={() => onActive(layer.step)} onPointerLeave={() => onActive(null)}>
+          <Fragment key={layer.step}>
+          <tr data-active={active === layer.step ? "" : undefined} onPointerEnter={() => onActive(layer.step)} onPointerLeave={() => onActive(null)}>
             <td className="number">{layer.number}</td>
             <td>
               {layer.label}
@@ -74,7 +87,10 @@ export const LayerList = memo(function LayerList({ layers, estimate, active, cho
             </td>
             <td className="figure">{format.minutes(layer.on_minutes + layer.closing_minutes)} min</td>
           </tr>
+          {estimate && cautionsAt(layer.step, cautions).map((text) => <Caution key={text} text={text} />)}
+          </Fragment>
         ))}
+        {estimate && work.map(({ label, text }) => <Caution key={text} text={`At ${label.toLowerCase()}: ${text}`} />)}
         {shown.length === 0 && (
           <tr>
             <td colSpan={4}>Nothing has to come off.</td>
@@ -95,3 +111,12 @@ export const LayerList = memo(function LayerList({ layers, estimate, active, cho
     </Table>
   );
 });
+
+function Caution({ text }: { text: string }) {
+  return (
+    <tr className="caution">
+      <td />
+      <td colSpan={3}>{text}</td>
+    </tr>
+  );
+}

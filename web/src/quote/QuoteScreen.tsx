@@ -7,6 +7,7 @@ import { AdjustDialog } from "./AdjustDialog";
 import { ConflictDialog } from "./ConflictDialog";
 import { DescentColumn } from "./DescentColumn";
 import { LedgerPage } from "./LedgerPage";
+import { PriceNotice } from "./PriceNotice";
 import { ReachColumn } from "./ReachColumn";
 import { RevisionNotice } from "./RevisionNotice";
 import { RunningBalance } from "./RunningBalance";
@@ -73,16 +74,17 @@ export function QuoteScreen({ page }: { page: QuotePage }) {
       <Left>
         <VehicleStrip page={page} content={content} resolved={priced.resolved} saved={latest ? `revision ${latest.revision} saved` : "not saved yet"} onChange={writes ? change : undefined} revisions={copy.revisions} />
         <RevisionNotice page={page} writes={writes} />
+        {copy.priceChange && <PriceNotice change={copy.priceChange} onClose={copy.closeNotice} />}
         {(copy.offline || copy.problem) && (
           <Notice role="alert" style={{ margin: "10px 18px 0" }}>
             <p>{copy.offline ? "The server does not answer. What you enter is kept here and goes out when it is back." : copy.problem}</p>
           </Notice>
         )}
         {beside ? (
-          <SideBySide rows={priced.beside} active={content.active} stale={stale} onGo={edits.goTo} onClose={turnBeside} />
+          <SideBySide rows={copy.figures?.beside} active={content.active} stale={stale} onGo={edits.goTo} onClose={turnBeside} />
         ) : (
           <Middle>
-            <ReachColumn sheet={sheet} offers={page.sheet.offers} scope={scope} stale={stale} writes={writes} edits={edits} panel={panel} onPanel={setPanel} active={active} onActive={light} onLayer={setLayer} looked={route?.label ?? null} onLook={setLooked} />
+            <ReachColumn sheet={sheet} compared={copy.figures?.trouble} offers={page.sheet.offers} scope={scope} stale={stale} writes={writes} edits={edits} panel={panel} onPanel={setPanel} active={active} onActive={light} onLayer={setLayer} looked={route?.label ?? null} onLook={setLooked} />
             <DescentColumn sheet={sheet} scope={scope} stale={stale} writes={writes} edits={edits} over={laidOver(route, others, sheet)} active={active} told={told} onActive={light} onRoutes={() => setPanel("routes")} />
           </Middle>
         )}

@@ -15,6 +15,8 @@ interface Props {
   sheet: Sheet;
   /** What the engine offers, the same object while the quote is open. */
   offers: Sheet["offers"];
+  /** Trouble with the soaks compared, once it is there. */
+  compared?: Sheet["trouble"];
   scope: Scope;
   stale: boolean;
   writes: boolean;
@@ -30,7 +32,7 @@ interface Props {
 }
 
 /** Left: the engine from above, the work to choose, and the one panel. */
-export function ReachColumn({ sheet, offers, scope, stale, writes, edits, panel, onPanel, active, onActive, onLayer, looked, onLook }: Props) {
+export function ReachColumn({ sheet, compared, offers, scope, stale, writes, edits, panel, onPanel, active, onActive, onLayer, looked, onLook }: Props) {
   const numbers = sheet.reach.cylinders.map((cylinder) => cylinder.number);
   const inJob = useMemo(() => sheet.reach.cylinders.filter((cylinder) => cylinder.chosen).map((cylinder) => cylinder.number), [sheet]);
   const lifted = useMemo(() => sheet.layers.filter((layer) => layer.step === active).map((layer) => layer.number), [sheet, active]);
@@ -51,8 +53,8 @@ export function ReachColumn({ sheet, offers, scope, stale, writes, edits, panel,
       <ReachDrawing reach={sheet.reach} chosen={scope.cylinders} stale={stale} lifted={lifted} onPress={edits.press} disabled={!writes} />
       <WorkChips offers={offers} works={scope.works} extras={scope.extras} writes={writes} edits={edits} />
       <PanelBar open={open} job={Boolean(sheet.estimate)} trouble={Boolean(sheet.trouble)} onPanel={onPanel} />
-      {open === "layers" && <LayerList layers={sheet.layers} estimate={sheet.estimate} active={active} chosen={inJob} onActive={onActive} onAsk={sheet.tasks && onLayer} />}
-      {open === "trouble" && sheet.trouble && <TroublePanel trouble={sheet.trouble} soak={scope.soak ?? "none"} stale={stale} onSoak={writes ? edits.soak : undefined} />}
+      {open === "layers" && <LayerList layers={sheet.layers} cautions={sheet.cautions} tasks={sheet.tasks} estimate={sheet.estimate} active={active} chosen={inJob} onActive={onActive} onAsk={sheet.tasks && onLayer} />}
+      {open === "trouble" && sheet.trouble && <TroublePanel trouble={compared ?? sheet.trouble} soak={(sheet.soak?.in_force ?? scope.soak ?? "none") as NonNullable<Scope["soak"]>} stale={stale} onSoak={writes ? edits.soak : undefined} />}
       {open === "routes" && sheet.routes && <RoutesPanel decisions={sheet.routes} stale={stale} looked={looked} onLook={onLook} onPins={writes ? edits.pin : undefined} />}
       {open === "parts" && sheet.parts && <PartsPanel parts={sheet.parts} />}
     </section>

@@ -3,13 +3,10 @@ import styled from "styled-components";
 import type { Scope, Sheet } from "../api/client";
 import { useSession } from "../session/SessionGate";
 import { Small, Strong } from "../shared/parts";
+import { SOAKS } from "./soaks";
 
 type Trouble = NonNullable<Sheet["trouble"]>;
 type Soak = NonNullable<Scope["soak"]>;
-
-const SOAKS: Record<string, string> = {
-  none: "No soak", short: "Short soak", "crack-and-soak": "Crack and soak", overnight: "Overnight", "overnight-impact": "Overnight, impact",
-};
 
 const Table = styled.table`
   font-size: 13px; line-height: 1.3; margin-bottom: 6px;

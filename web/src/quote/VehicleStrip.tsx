@@ -6,11 +6,12 @@ import { useSession } from "../session/SessionGate";
 import { useKeys } from "../shared/keys";
 import { Asked, KeyHint, Plate, Small } from "../shared/parts";
 import { ConditionDialog } from "./ConditionDialog";
+import { CustomerDialog } from "./CustomerDialog";
 
 const Strip = styled.header`
   display: grid; grid-template-columns: auto minmax(0, 1fr) auto; gap: 4px 18px; align-items: center; padding: 9px 18px; border-bottom: 2px solid var(--ink); min-height: 60px;
   h1 { font-size: 17px; font-weight: 650; line-height: 1.2; }
-  .right { text-align: right; }
+  .right { text-align: right; max-width: 34vw; } .right strong { display: inline-block; max-width: 100%; overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
   .clip { overflow: hidden; text-overflow: ellipsis; }
   @media (max-width: 600px) { grid-template-columns: minmax(0, 1fr); justify-items: start; .right { text-align: left; } }
 `;
@@ -31,6 +32,7 @@ export function VehicleStrip({ page, content, resolved, saved, revisions, onChan
   const { format } = useSession();
   const { vehicle, engine, quote } = page;
   const [open, setOpen] = useState(false);
+  const [named, setNamed] = useState(false);
   useKeys([{ key: "k", hint: "K", label: "Condition and history", run: () => setOpen(true) }]);
   const { history, condition, assumed } = resolved;
   const changed = assumed.includes("plugs_changed_km") || history.plugs_changed_km === 0 ? "plugs never changed, as far as known" : `new plugs at ${format.distance(history.plugs_changed_km)}, ${history.plugs_changed_years} ${history.plugs_changed_years === 1 ? "year" : "years"} ago`;
@@ -55,12 +57,13 @@ export function VehicleStrip({ page, content, resolved, saved, revisions, onChan
         </Past>
       </div>
       <div className="right">
-        <strong>{vehicle.customer ?? "No owner noted"}</strong>
+        <strong>{vehicle.customer_id && onChange ? <Asked onPress={() => setNamed(true)}>{vehicle.customer}</Asked> : (vehicle.customer ?? "No owner noted")}</strong>
         <br />
         <Small>
           Quote {quote.number} · {last ? <Link to={`/quotes/${quote.id}/revisions/${last.revision}`}>{saved}</Link> : saved}
         </Small>
       </div>
+      {named && vehicle.customer_id && <CustomerDialog page={page} customer={vehicle.customer_id} onClose={() => setNamed(false)} />}
       {open && <ConditionDialog page={page} content={content} resolved={resolved} onChange={onChange} onClose={() => setOpen(false)} />}
     </Strip>
   );

@@ -1,6 +1,7 @@
 import type { Scope, Sheet } from "../api/client";
 import { useSession } from "../session/SessionGate";
 import { Asked, KeyHint, Small, Strong, Unseen } from "../shared/parts";
+import { SOAKS } from "./soaks";
 import { byHours } from "./works";
 
 interface Props {
@@ -39,6 +40,31 @@ export function WhatIfs({ sheet, hours, onTrouble, onHours, onAdjust }: Props) {
           </dd>
         </div>
       )}
+      {trouble && trouble.likely_cents != null && (
+        <div className="line">
+          <dt>
+            Likely total <Small>trouble in {Math.round((1 - trouble.no_trouble) * 100)} of 100</Small>
+          </dt>
+          <dd>{format.money(trouble.likely_cents)}</dd>
+        </div>
+      )}
+      {(trouble?.unpriced?.length ?? 0) > 0 && (
+        <div className="line">
+          <dt>
+            <Small>What-ifs leave out {trouble?.unpriced?.join(", ")}: no price known</Small>
+          </dt>
+        </div>
+      )}
+      {sheet.soak && sheet.soak.in_force !== "none" && (
+        <div className="line">
+          <dt>
+            Soak <Small>{sheet.soak.chosen ? "chosen" : "recommended: plugs break here"}</Small>
+          </dt>
+          <dd>
+            <Asked onPress={onTrouble}>{SOAKS[sheet.soak.in_force]}</Asked>
+          </dd>
+        </div>
+      )}
       {sheet.ready && (
         <div className="line">
           <dt>Ready {sheet.cooling_minutes ? <Small>{format.minutes(sheet.cooling_minutes)} min to cool</Small> : null}</dt>
@@ -47,7 +73,7 @@ export function WhatIfs({ sheet, hours, onTrouble, onHours, onAdjust }: Props) {
       )}
       <div className="line">
         <dt>
-          Hours quoted {sheet.quoted_share !== undefined && <Small>enough for {Math.round(sheet.quoted_share * 100)} of 100</Small>}
+          Hours quoted {sheet.quoted_share !== undefined && <Small>{enough(sheet.quoted_share, trouble?.all_told_share)}</Small>}
         </dt>
         <dd>
           <Asked onPress={onHours}>
@@ -79,4 +105,10 @@ export function WhatIfs({ sheet, hours, onTrouble, onHours, onAdjust }: Props) {
       )}
     </dl>
   );
+}
+
+/** Both shares for what they are: of jobs that go without trouble, and of all. */
+function enough(calm: number, allTold?: number): string {
+  const of100 = (share: number) => Math.round(share * 100);
+  return `enough for ${of100(calm)} of 100 without removal trouble${allTold === undefined ? "" : `, for ${of100(allTold)} all told`}`;
 }

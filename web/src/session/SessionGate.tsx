@@ -10,7 +10,8 @@ interface SignedIn {
   account: NonNullable<Session["account"]>;
   shop: NonNullable<Session["shop"]>;
   format: Formatter;
-  signOut: () => void;
+  /** Here, or everywhere. */
+  signOut: (everywhere?: boolean) => void;
 }
 
 const SessionContext = createContext<SignedIn | null>(null);
@@ -32,8 +33,8 @@ export function SessionGate({ children }: { children: ReactNode }) {
   const { account, shop } = session.data ?? {};
   const value = useMemo<SignedIn | null>(() => {
     if (!account || !shop) return null;
-    const signOut = () => {
-      void api.signOut().finally(() => {
+    const signOut = (everywhere = false) => {
+      void api.signOut(everywhere).finally(() => {
         queries.clear();
         window.location.assign("/");
       });

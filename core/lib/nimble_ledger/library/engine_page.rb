@@ -50,8 +50,7 @@ module NimbleLedger
       def priced?(part) = !@catalog.nil? && !@catalog.unit_cost(part).nil?
 
       def equipment
-        asked = @engine.steps.flat_map(&:needs) + @engine.targets.flat_map { |target| target.ways.flat_map(&:needs) }
-        asked.uniq.map { |id| { "id" => id, "label" => Quote::Words.equipment(id) } }
+        @engine.equipment.map { |id| { "id" => id, "label" => Quote::Words.equipment(id) } }
       end
 
       def targets(work, number = nil) = @engine.targets.select { |t| t.work == work && (number ? t.cylinders.include?(number) : t.cylinders.any?) }

@@ -22,8 +22,8 @@ module NimbleLedger
 
       SHAPE = Shape.object(optional: {
                              "format" => Shape.const("nimble-ledger.catalog"), "version" => Shape.const(1),
-                             "name" => Shape.string(max: 120), "items" => Shape.list(item, max: 5000),
-                             "offers" => Shape.list(offer, max: 20_000), "shelf" => Shape.list(shelf, max: 5000)
+                             "name" => Shape.string(max: 120), "items" => Shape.list(item, max: 25_000),
+                             "offers" => Shape.list(offer, max: 50_000), "shelf" => Shape.list(shelf, max: 25_000)
                            })
 
       # @raise [InvalidInput] invalid_catalog, with paths
@@ -37,6 +37,8 @@ module NimbleLedger
         @items = {}
         (hash["items"] || []).each_with_index { |item, i| add(item, "#{path}/items/#{i}") }
         @costs = standing_costs(hash)
+        @place = @items.keys.each_with_index.to_h
+        @kits = kits_by_part
         freeze
       end
       private_class_method :new
@@ -71,9 +73,9 @@ module NimbleLedger
         cost && Price::Markup.selling_price(cost, brackets, cap_cents: list_cents(part))
       end
 
-      # Kits that hold any of these parts, with a known cost.
+      # Kits that hold any of these parts, with a known cost, in the order of the list.
       def kits_with(parts)
-        @items.values.select { |item| item["contains"]&.any? { |c| parts.include?(c["part"]) } && priced?(item["part"]) }
+        parts.flat_map { |part| @kits.fetch(part, []) }.uniq.select { |item| priced?(item["part"]) }.sort_by { |item| @place[item["part"]] }
       end
 
       # @return [Hash] the whole catalog as formats.md has it
@@ -94,6 +96,12 @@ module NimbleLedger
                                  details: [{ "path" => "#{path}/part", "message" => "#{item["part"]} stands twice" }])
         end
         @items[item["part"]] = item
+      end
+
+      def kits_by_part
+        @items.each_value.with_object({}) do |item, kits|
+          (item["contains"] || []).each { |held| (kits[held["part"]] ||= []) << item }
+        end
       end
 
       def standing_costs(hash)

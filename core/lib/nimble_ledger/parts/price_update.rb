@@ -73,7 +73,7 @@ module NimbleLedger
 
         long = LONGEST.find { |name, most| row[name].to_s.length > most }
         return "#{long[0]} is longer than #{long[1]} characters" if long
-        return "holds a control character" if row.values.grep(String).any? { |cell| cell.match?(Shape::Text::CONTROL) }
+        return "holds a control character" if row.values.grep(String).any? { |cell| Shape::Text.fault(cell) }
 
         offer_fault(row) || number_fault(row) || double_fault(row)
       end
@@ -88,16 +88,19 @@ module NimbleLedger
       end
 
       def number_fault(row)
-        %w[cost list].each { |name| return "#{name} #{row[name]} is no amount like #{text(1250)}" unless ["", NONE].include?(row[name].to_s) || cents(row[name]) }
-        return "on_hand #{row["on_hand"]} is no whole number up to 100000" unless whole?(row["on_hand"], 100_000)
+        %w[cost list].each { |name| return "#{name} #{short(row[name])} is no amount like #{text(1250)}" unless ["", NONE].include?(row[name].to_s) || cents(row[name]) }
+        return "on_hand #{short(row["on_hand"])} is no whole number up to 100000" unless whole?(row["on_hand"], 100_000)
 
-        "lead_days #{row["lead_days"]} is no whole number up to 1000" unless whole?(row["lead_days"], 1000)
+        "lead_days #{short(row["lead_days"])} is no whole number up to 1000" unless whole?(row["lead_days"], 1000)
       end
 
       def double_fault(row)
         line = @seen[[row["part"], row["supplier"]]]
         "has the part and supplier of line #{line} again" if line
       end
+
+      # What was sent is named, not echoed at length.
+      def short(cell) = cell.length > 24 ? "#{cell[0, 24]}…" : cell
 
       def whole?(cell, most) = cell.to_s.empty? || (cell.match?(/\A\d{1,6}\z/) && cell.to_i <= most)
 

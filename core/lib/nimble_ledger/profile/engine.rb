@@ -54,6 +54,10 @@ module NimbleLedger
       # @return [Target, nil]
       def target(id) = @target_by_id[id]
 
+      # Every piece of equipment a step or way may need.
+      # @return [Array<String>]
+      def equipment = (@steps.flat_map(&:needs) + @targets.flat_map { |target| target.ways.flat_map(&:needs) }).uniq
+
       # One field of the profile's `plug`, nil when the profile is silent.
       def plug(field) = @plug[field]
 

@@ -94,7 +94,7 @@ module NimbleLedger
         "plug" => plug, "steps" => Shape.list(step, max: MAX_STEPS), "targets" => Shape.list(target, min: 1, max: MAX_TARGETS)
       },
       optional: {
-        "notes" => Shape.string(max: 8000, empty: true), "mounting" => Shape.one_of("lengthwise", "sideways"),
+        "notes" => Shape.string(max: 8000, empty: true, lines: true), "mounting" => Shape.one_of("lengthwise", "sideways"),
         "aspiration" => Shape.one_of("natural", "turbo", "supercharged", "twin-charged"),
         "injection" => Shape.one_of("port", "direct", "carburetor"),
         "coils" => Shape.list(Shape.object(required: { "id" => id, "part" => part, "cylinders" => Shape.list(cylinder, min: 1, max: 32) }), max: 64),

@@ -23,7 +23,7 @@ module NimbleLedger
       SHAPE = Shape.object(
         required: { "scopes" => Shape.list(Selection::SHAPE, min: 1, max: MAX_SCOPES), "active" => Shape.integer(max: MAX_SCOPES - 1) },
         optional: { "condition" => condition, "history" => known_history, "codes" => Shape.boolean,
-                    "arrival" => Shape.one_of("cold", "warm", "hot"), "drop_off" => moment, "promised" => moment, "note" => Shape.string(max: 2000, empty: true) }
+                    "arrival" => Shape.one_of("cold", "warm", "hot"), "drop_off" => moment, "promised" => moment, "note" => Shape.string(max: 2000, empty: true, lines: true) }
       )
 
       # The first content of a quote for a vehicle.

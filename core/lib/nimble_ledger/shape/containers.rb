@@ -86,6 +86,8 @@ module NimbleLedger
 
     # Object used as a dictionary: any key, one shape.
     class Dictionary < Shape
+      LONGEST_KEY = 200
+
       def initialize(of, max)
         super()
         @of = of
@@ -96,7 +98,13 @@ module NimbleLedger
         return faults.add(path, "must be an object, not #{Shape.kind(value)}") unless value.is_a?(Hash)
         return faults.add(path, "has #{value.size} entries; at most #{@max} are allowed") if value.size > @max
 
-        value.each { |key, member| @of.check(member, "#{path}/#{Shape.key(key)}", faults) }
+        value.each do |key, member|
+          break if faults.full?
+
+          here = "#{path}/#{Shape.key(key)}"
+          odd = key.length > LONGEST_KEY ? "is a key of more than #{LONGEST_KEY} characters" : Text.fault(key)
+          odd ? faults.add(path, odd) : @of.check(member, here, faults)
+        end
       end
 
       def schema = { "type" => "object", "additionalProperties" => @of.schema, "maxProperties" => @max }

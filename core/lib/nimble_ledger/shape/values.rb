@@ -3,12 +3,25 @@
 module NimbleLedger
   # Single values: text, numbers, true or false, fixed words, three-point times.
   class Shape
-    # Text: valid UTF-8, no control characters other than tab and line ends.
+    # Text: valid UTF-8 on one line, or on several where that is said; no characters that control a terminal, a line or the
+    # direction of writing.
     class Text < Shape
-      CONTROL = /[\u0000-\u0008\u000B\u000C\u000E-\u001F\u007F]/
+      UNSEEN = "\u0000-\u0008\u000B\u000C\u000E-\u001F\u007F-\u009F\u2028\u2029\u202A-\u202E\u2066-\u2069\uFEFF"
+      BLANK = /\A[[:space:]\u200B-\u200D\u2060]*\z/
+      CONTROL = /[#{UNSEEN}]/
+      ONE_LINE = /[#{UNSEEN}\t\n\r]/
 
-      def initialize(max, empty, pattern)
+      # @return [String, nil] what keeps a text from being shown as it is
+      def self.fault(text, lines: false)
+        return "is not UTF-8 text" unless text.encoding == Encoding::UTF_8 ? text.valid_encoding? : text.ascii_only?
+        return "contains a control character" if text.match?(CONTROL)
+
+        "contains a tab or a line end" if !lines && text.match?(ONE_LINE)
+      end
+
+      def initialize(max, empty, pattern, lines)
         super()
+        @lines = lines
         @max = max
         @empty = empty
         @pattern = pattern
@@ -16,9 +29,11 @@ module NimbleLedger
 
       def check(value, path, faults)
         return faults.add(path, "must be text, not #{Shape.kind(value)}") unless value.is_a?(String)
-        return faults.add(path, "must not be empty") if !@empty && value.strip.empty?
         return faults.add(path, "is longer than #{@max} characters") if value.length > @max
-        return faults.add(path, "contains a control character") if value.match?(CONTROL)
+
+        odd = Text.fault(value, lines: @lines)
+        return faults.add(path, odd) if odd
+        return faults.add(path, "must not be empty") if !@empty && value.match?(BLANK)
 
         faults.add(path, "is not in the expected form") if @pattern && !value.match?(@pattern)
       end
@@ -33,6 +48,7 @@ module NimbleLedger
 
     # Number: finite, within limits; refused, never clamped.
     class Number < Shape
+      LEAST = 1e-9
       def initialize(min, max, above, unit)
         super()
         @min = min
@@ -45,6 +61,7 @@ module NimbleLedger
         return faults.add(path, "must be a number, not #{Shape.kind(value)}") unless value.is_a?(Numeric)
         return faults.add(path, "must be a finite number") if value.is_a?(Float) && !value.finite?
         return faults.add(path, "must be above #{@above}") if @above && value <= @above
+        return faults.add(path, "is too small to mean anything: use 0") if value != 0 && value.abs < LEAST
 
         faults.add(path, "must not be below #{@min}") if @min && value < @min
         faults.add(path, "must not be above #{@max}") if value > @max

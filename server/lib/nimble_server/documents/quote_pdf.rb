@@ -124,16 +124,22 @@ module NimbleServer
         "#{number} × #{@text.plain(line["unit_cents"])}"
       end
 
-      # Text at the left and a figure at the right of one line; long text wraps and never runs into the figure.
+      # Text at the left and a figure or name at the right of one line; either wraps when it is long, and neither runs into
+      # the other.
       def row(left, right, size:, style: :normal, color: INK)
         @pdf.font("next", style: style, size: size) do
-          space = @pdf.width_of(right, size: size, style: style) + 12
+          right_width = [@pdf.width_of(right, size: size, style: style) + 1, width / 2].min
           top = @pdf.cursor
-          @pdf.text_box right, at: [0, top], width: width, align: :right, color: color
-          @pdf.fill_color color
-          @pdf.bounding_box([0, top], width: width - space) { @pdf.text left.empty? ? " " : left, color: color }
+          bottoms = [[left, 0, width - right_width - 12, :left], [right, width - right_width, right_width, :right]].map { |text, at, room, align| block(text, at, top, room, align, color) }
+          @pdf.move_cursor_to(bottoms.min)
           @pdf.fill_color INK
         end
+      end
+
+      # @return [Float] where the text ends
+      def block(text, at, top, room, align, color)
+        @pdf.bounding_box([at, top], width: room) { @pdf.text(text.empty? ? " " : text, align: align, color: color) }
+        @pdf.cursor
       end
 
       def rule(weight, gap: 4)

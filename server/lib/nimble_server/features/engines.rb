@@ -18,10 +18,10 @@ module NimbleServer
           JSON.pretty_generate(engine.document)
         end
 
-        app.api(:post, "/api/engines/report", role: :advisor) { EngineLibrary.new(shop).report(body_json) }
+        app.api(:post, "/api/engines/report", role: :advisor, body: :document) { EngineLibrary.new(shop, effort: -> { effort }).report(body_json) }
 
-        app.api(:post, "/api/engines", role: :owner) do
-          once(201) { EngineLibrary.new(shop).import(body_json) }
+        app.api(:post, "/api/engines", role: :owner, body: :document) do
+          once(201) { EngineLibrary.new(shop, effort: -> { effort }).import(body_json) }
         end
       end
 

@@ -6,12 +6,12 @@ module NimbleServer
     # or ids of library revisions, never paths. Needs: Library. Adds: POST /api/estimates, GET /api/ping.
     module Estimates
       def self.registered(app)
-        app.api(:post, "/api/estimates", role: :technician) do
+        app.api(:post, "/api/estimates", role: :technician, body: :document) do
           request = body_json
           NimbleLedger::Estimate::Request::SHAPE.check!(request, what: "request", code: "invalid_request")
           engine = Estimates.from_library(shop, request, "engine", :engine_profiles) { |id| Library.engine(shop, id) }
           catalog = Estimates.from_library(shop, request, "catalog", :price_lists) { |id| Library.catalog(shop, id) }
-          NimbleLedger::Estimate::Answer.new(NimbleLedger::Estimate::Request.build(request, engine: engine, catalog: catalog)).to_h
+          NimbleLedger::Estimate::Answer.new(NimbleLedger::Estimate::Request.build(request, engine: engine, catalog: catalog), effort: effort).to_h
         end
 
         # What the estimate endpoint is measured against: a round trip to the database and nothing else.

@@ -7,12 +7,12 @@ module NimbleServer
       def self.registered(app)
         app.api(:get, "/api/house", role: :technician) { HouseRules.page(House.new(shop)) }
 
-        app.api(:put, "/api/house/equipment", role: :owner) do
+        app.api(:put, "/api/house/equipment", role: :owner, body: "Equipment") do
           House.new(shop).keep_equipment(body_json["equipment"], body_json["revision"])
           HouseRules.page(House.new(shop))
         end
 
-        app.api(:put, "/api/house/settings", role: :owner) do
+        app.api(:put, "/api/house/settings", role: :owner, body: "HouseFigures") do
           House.new(shop).keep_figures(body_json["settings"] || {}, body_json["shipped"] || [], body_json["revision"])
           HouseRules.page(House.new(shop))
         end

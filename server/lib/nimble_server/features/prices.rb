@@ -13,9 +13,9 @@ module NimbleServer
           PriceList.new(shop).csv
         end
 
-        app.api(:post, "/api/prices/report", role: :advisor) { PriceList.new(shop).report(Prices.rows(body_json)) }
+        app.api(:post, "/api/prices/report", role: :advisor, body: "PriceRows") { PriceList.new(shop).report(Prices.rows(body_json)) }
 
-        app.api(:post, "/api/prices", role: :owner) do
+        app.api(:post, "/api/prices", role: :owner, body: "KeepPrices") do
           once(201) { PriceList.new(shop).keep(Prices.rows(body_json), body_json["revision"]) }
         end
       end

@@ -5,44 +5,46 @@ module NimbleServer
     # Quotes. Needs: QuoteDesk. Adds: list, start, open, the working copy, save, one revision.
     module Quotes
       def self.registered(app)
-        app.api(:get, "/api/quotes", role: :technician) do
-          { "quotes" => QuoteDesk.new(shop).list(params["search"]) }
+        app.helpers { define_method(:desk) { QuoteDesk.new(shop, effort: -> { NimbleLedger::Access::Effort.new(tick: Patience.new(env).method(:tick).to_proc) }) } }
+
+        app.api(:get, "/api/quotes", role: :technician) { { "quotes" => desk.list(params["search"]) } }
+
+        app.api(:post, "/api/quotes", role: :advisor, body: "NewQuote") do
+          once(201) { desk.open(desk.start(uuid(body_json["vehicle_id"], "vehicle"))) }
         end
 
-        app.api(:post, "/api/quotes", role: :advisor) do
-          once(201) do
-            desk = QuoteDesk.new(shop)
-            desk.open(desk.start(uuid(body_json["vehicle_id"], "vehicle")))
-          end
-        end
+        app.api(:get, "/api/quotes/:id", role: :technician) { desk.open(uuid(params["id"], "quote")) }
 
-        app.api(:get, "/api/quotes/:id", role: :technician) do
-          QuoteDesk.new(shop).open(uuid(params["id"], "quote"))
-        end
-
-        app.api(:post, "/api/quotes/:id/engine", role: :advisor) do
-          QuoteDesk.new(shop).renew_engine(uuid(params["id"], "quote"))
-        end
+        app.api(:post, "/api/quotes/:id/engine", role: :advisor) { desk.renew_engine(uuid(params["id"], "quote")) }
 
         working_copy(app)
+        panels(app)
         revisions(app)
       end
 
       def self.working_copy(app)
-        app.api(:put, "/api/quotes/:id/draft", role: :advisor) do
-          QuoteDesk.new(shop).store_draft(uuid(params["id"], "quote"), body_json["version"], body_json["content"], body_json["base_revision"],
-                                          body_json["panel"])
+        app.api(:put, "/api/quotes/:id/draft", role: :advisor, body: "StoreDraft") do
+          desk.store_draft(uuid(params["id"], "quote"), body_json["version"].to_i, body_json["content"], body_json["base_revision"]&.to_i)
+        end
+      end
+
+      # Figures that only a panel shows, of the working copy as it is stored.
+      def self.panels(app)
+        app.api(:get, "/api/quotes/:id/panels/:panel", role: :technician) do
+          raise Refusal.not_found("panel") unless QuoteDesk::PANELS.include?(params["panel"])
+
+          desk.panel(uuid(params["id"], "quote"), params["panel"])
         end
       end
 
       def self.revisions(app)
-        app.api(:post, "/api/quotes/:id/revisions", role: :advisor) do
-          once(201) { QuoteDesk.new(shop).save(uuid(params["id"], "quote"), body_json["version"]) }
+        app.api(:post, "/api/quotes/:id/revisions", role: :advisor, body: "SaveQuote") do
+          once(201) { desk.save(uuid(params["id"], "quote"), body_json["version"].to_i, body_json["priced_with"]) }
         end
 
         app.api(:get, "/api/quotes/:id/revisions/:number", role: :technician) do
           number = params["number"].to_s.match?(/\A\d{1,6}\z/) ? params["number"].to_i : raise(Refusal.not_found("revision"))
-          QuoteDesk.new(shop).revision(uuid(params["id"], "quote"), number)
+          desk.revision(uuid(params["id"], "quote"), number)
         end
       end
     end
