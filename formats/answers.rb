@@ -120,6 +120,7 @@ module Answers
                                                    "currency_exponent" => INT })) }),
     "PricedWith" => object({ "engine" => TEXT, "prices" => TEXT, "house" => TEXT, "totals" => list(maybe(INT)) }),
     "StoredCustomer" => object({ "id" => TEXT, "name" => TEXT, "phone" => maybe(TEXT), "email" => maybe(TEXT) }),
+    "Progress" => object({ "percent" => maybe(INT) }),
     "Vehicle" => vehicle, "VehicleList" => object({ "vehicles" => list(ref("Vehicle")) }),
     "Engine" => object(engine),
     "EngineList" => object({ "engines" => list(object(engine.merge("vehicles" => INT, "all_plugs" => maybe(NUM), "easiest" => maybe(sounding), "hardest" => maybe(sounding)))) }),

@@ -89,6 +89,12 @@ module Contract
       "/api/prices/report" => { "post" => operation("What rows would change", "PriceReport", body: "PriceRows") },
       "/api/prices/export" => { "get" => operation("The price list as CSV", nil, type: "text/csv") },
       "/api/vehicles/{id}/history" => { "put" => operation("Note what was learned of a car's past", "Vehicle", path: ["id"], body: "VehicleHistory", refused: %w[404 422]) },
+      "/api/progress/{id}" => { "get" => operation("How far work sent with this id in X-Progress has come", "Progress", path: ["id"]) }
+    }.merge(library_and_quotes)
+  end
+
+  def library_and_quotes
+    {
       "/api/engines" => { "get" => operation("The engine library", "EngineList", query: ["search"]),
                           "post" => operation("Import an engine profile as a new revision", "ImportReport", body: "EngineProfile", status: "201", refused: %w[409 413], once: true) },
       "/api/engines/report" => { "post" => operation("What an import would change", "ImportReport", body: "EngineProfile", refused: ["413"]) },

@@ -36,6 +36,12 @@ class Cluster
     new(folder, durable: durable).start.tap { |cluster| at_exit { cluster.destroy } }
   end
 
+  # The words that start a child as another user, to be told to end when this process does.
+  def self.setpriv(user, signal)
+    rights = user ? ["--reuid", user, "--regid", user, "--init-groups"] : []
+    ["setpriv", "--pdeathsig", signal, *rights, "--"]
+  end
+
   # Starts the server, making the cluster first if there is none. Tries another port when one is taken.
   def start
     create unless File.exist?("#{data}/PG_VERSION")
@@ -107,12 +113,6 @@ class Cluster
     ready = answers?
     @pid = nil unless ready
     ready
-  end
-
-  # The words that start a child as another user, to be told to end when this process does.
-  def self.setpriv(user, signal)
-    rights = user ? ["--reuid", user, "--regid", user, "--init-groups"] : []
-    ["setpriv", "--pdeathsig", signal, *rights, "--"]
   end
 
   def answers?

@@ -2,7 +2,7 @@
 # Each part is skipped in no time when it is there already.
 ROOT="$(cd "$(dirname "${BASH_SOURCE[0]}")/../.." && pwd)"
 cd "$ROOT" || exit 1
-export LC_ALL=C.UTF-8 BUNDLE_GEMFILE="$ROOT/Gemfile" BUNDLE_PATH="$ROOT/vendor/bundle"
+export LC_ALL=C.UTF-8 BUNDLE_GEMFILE="$ROOT/Gemfile" BUNDLE_PATH="$ROOT/vendor/bundle" BUNDLE_FROZEN=true
 
 say() { printf '%s\n' "$*" >&2; }
 die() { printf '\n%s\n' "$*" >&2; exit 1; }

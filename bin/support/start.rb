@@ -8,7 +8,7 @@ require "optparse"
 # when they end by themselves, ended with this process.
 class Start
   ROOT = NimbleServer::ROOT
-  DATA = "#{ROOT}/data"
+  DATA = ENV.fetch("NIMBLE_DATA", "#{ROOT}/data")
   WEB_USER = "www-data"
   # A child that ended by itself so often within a minute is not started again.
   FALLS = 5

@@ -28,6 +28,7 @@ RSpec.describe "who may see what" do
     "POST /api/prices" => { body: ->(spec) { { rows: [{ part: "ZZ-1", supplier: "Wharf", cost: "1.00" }], revision: spec.their_prices } }, other: :own },
     "POST /api/quotes/:id/engine" => { other: 404 },
     "PUT /api/vehicles/:id/history" => { body: { lives: "quay" }, other: 404 },
+    "GET /api/progress/:id" => { other: :own },
     "PUT /api/customers/:id" => { body: { name: "Ines Calloway" }, other: 404 },
     "POST /api/vehicles" => { body: { plate: "ZZ 1", description: "x", engine_code: "LN33" }, other: :own },
     "POST /api/estimates" => { body: ->(spec) { { format: "nimble-ledger.estimate-request", version: 1, engine: spec.engine_id, targets: ["plug-5"] } }, other: 400 },

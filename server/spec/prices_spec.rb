@@ -119,4 +119,23 @@ RSpec.describe NimbleServer::PriceList do
     keep({ rows: [row("ZZ-230", "5.00")] })
     expect(prices("", stranger)).to eq(before)
   end
+
+  it "takes the 20,000 rows it promises, says how far it is, and answers with a few of them" do
+    rows = Array.new(20_000) { |i| "ZQ-#{i},Part #{i},Wharf,#{i % 90}.#{format("%02d", i % 100)}\n" }
+    csv = ["part,description,supplier,cost\n", *rows].join
+    id = SecureRandom.uuid
+    status, report = owner.call(:post, "/api/prices/report", { csv: csv }, "X-Progress" => id)
+    expect([status, report["added"], report["rejected"], report["rows"].size]).to eq([200, 20_000, 0, 200])
+    expect(owner.call(:get, "/api/progress/#{id}").last["percent"]).to be >= 95
+    expect(Client.as("advisor@merrow.example").call(:get, "/api/progress/#{id}").last["percent"]).to be_nil
+    spent = [2_000, 8_000].map { |rows| processor_seconds { owner.call(:post, "/api/prices/report", { csv: csv.lines.first(rows + 1).join }) } }
+    expect(spent[1]).to be < spent[0] * 8 # four times the rows: no quadratic time
+    expect(owner.call(:post, "/api/prices/report", { csv: "#{csv}ZQ-x,one more,Wharf,1.00\n" }).first).to eq(400)
+  end
+
+  it "does not send back at length what it refuses" do
+    long = "9" * 250
+    report = owner.call(:post, "/api/prices/report", { rows: [{ part: "ZQ-1", supplier: "Wharf", cost: long }] }).last
+    expect(report["rows"][0]["reason"]).to include("is no amount").and(satisfy { |reason| !reason.include?(long) })
+  end
 end

@@ -207,4 +207,99 @@ RSpec.describe NimbleServer::QuoteDesk do
     expect(priced.keys).not_to include("beside")
     expect(advisor.call(:get, "/api/quotes/#{page["quote"]["id"]}/panels/layers").first).to eq(404)
   end
+
+  describe "true saves" do
+    let(:page) { advisor.start_quote }
+    let(:id) { page["quote"]["id"] }
+    let(:owner) { Client.as("owner@merrow.example") }
+
+    def owner_keeps(body)
+      owner.call(:put, "/api/house/settings", body.merge(revision: owner.call(:get, "/api/house").last["revision"]))
+    end
+
+    it "freezes no price nobody saw: the house changed between showing and saving" do
+      shown = advisor.choose(page, [5]).last
+      owner_keeps({ settings: { rate_cents: 90_000 } })
+      status, body = advisor.save(id, shown)
+      now = advisor.call(:get, "/api/quotes/#{id}").last["sheet"]["estimate"]["price"]["total_cents"]
+      expect([status, body["error"]["code"], body["changed"]]).to eq([409, "price_change", ["house"]])
+      expect(body.values_at("shown_cents", "now_cents")).to eq([shown["sheet"]["estimate"]["price"]["total_cents"], now])
+      expect(db[:quote_revisions].where(quote_id: id).count).to eq(0)
+      status, saved = advisor.save(id)
+      expect([status, saved["revision"]["total_cents"]]).to eq([201, now])
+    ensure
+      owner_keeps({ shipped: ["rate_cents"] })
+    end
+
+    it "nor when the price list changed, nor when the car is another one than thought" do
+      shown = advisor.choose(page, [5]).last
+      prices = owner.call(:get, "/api/prices").last["revision"]
+      owner.call(:post, "/api/prices", { rows: [{ part: "ZZ-SAVE-#{prices}", supplier: "Wharf", cost: "3.00" }], revision: prices })
+      expect(advisor.save(id, shown).last["changed"]).to eq(["prices"])
+      shown = advisor.call(:get, "/api/quotes/#{id}").last
+      advisor.call(:put, "/api/vehicles/#{page["vehicle"]["id"]}/history", { corrosion: "heavy" })
+      expect(advisor.save(id, shown).last["changed"]).to eq(["car"])
+    ensure
+      advisor.call(:put, "/api/vehicles/#{page["vehicle"]["id"]}/history", { corrosion: "light" })
+    end
+
+    it "makes one revision of one version, however many saves of it come at once" do
+      shown = advisor.choose(page, [2]).last
+      clients = 10.times.map { Client.as("advisor@merrow.example") }
+      answers = clients.map do |client|
+        Thread.new do
+          loop do
+            answer = client.save(id, shown, { "Idempotency-Key" => SecureRandom.uuid })
+            break answer unless answer.first == 429
+          end
+        end
+      end.map(&:value)
+      expect(answers.map(&:first)).to all(eq(201))
+      expect(answers.map { |_status, body| body["revision"]["revision"] }.uniq).to eq([1])
+      expect(db[:quote_revisions].where(quote_id: id).count).to eq(1)
+    end
+
+    it "refuses another body under the same key, and drops nothing silently" do
+      shown = advisor.choose(page, [2]).last
+      key = { "Idempotency-Key" => SecureRandom.uuid }
+      expect(advisor.save(id, shown, key).first).to eq(201)
+      other = advisor.choose(page, [3], version: shown["draft"]["version"]).last
+      status, body = advisor.save(id, other, key)
+      expect([status, body["error"]["code"]]).to eq([409, "idempotency_key"])
+      expect(advisor.save(id, other, { "Idempotency-Key" => SecureRandom.uuid }).last["revision"]["revision"]).to eq(2)
+    end
+
+    it "knows only revisions that are there to stand on" do
+      status, body = advisor.choose(page, [1], base_revision: 7)
+      expect([status, body["error"]["code"], body["error"]["details"].first["path"]]).to eq([422, "unknown_revision", "/base_revision"])
+      expect(advisor.save(id, advisor.choose(page, [1], base_revision: 0).last).first).to eq(201)
+    end
+
+    it "saves after a move to a newer engine revision what the page shows, without what it says was dropped" do
+      code = "MOVE-#{SecureRandom.hex(3)}"
+      profile = owner.call(:get, "/api/engines/SK18").last["profile"].merge("code" => code)
+      owner.call(:post, "/api/engines", profile)
+      car = advisor.call(:post, "/api/vehicles", { plate: code, description: "Pellwick Breve", engine_code: code }).last
+      quote = advisor.call(:post, "/api/quotes", { vehicle_id: car["id"] }).last
+      content = quote["draft"]["content"].merge("scopes" => [{ "cylinders" => [1], "works" => ["plug"], "extras" => ["throttle-clean"] }])
+      advisor.call(:put, "/api/quotes/#{quote["quote"]["id"]}/draft", { version: 1, content: content })
+      owner.call(:post, "/api/engines", profile.merge("targets" => profile["targets"].reject { |t| t["id"] == "throttle-clean" }))
+      moved = advisor.call(:post, "/api/quotes/#{quote["quote"]["id"]}/engine").last
+      expect(moved["dropped"]).to eq(["throttle-clean"])
+      status, saved = advisor.save(quote["quote"]["id"])
+      expect([status, saved["revision"]["total_cents"]]).to eq([201, moved["sheet"]["estimate"]["price"]["total_cents"]])
+    end
+  end
+
+  it "changes how a customer is called, finds quotes by the new name, and prints 113 letters" do
+    page = advisor.start_quote("MQ 34 BEE")
+    advisor.save(page["quote"]["id"], advisor.choose(page, [1]).last)
+    name = "Wensleydale Marchbanks-Featherstonehaugh of the Upper Orchard Lane Bee Keepers and Cider Makers Union, Merrow Isles"
+    expect(name.length).to be >= 113
+    status, stored = advisor.call(:put, "/api/customers/#{page["vehicle"]["customer_id"]}", { name: " #{name} ", phone: "", email: "bees@merrow.example" })
+    expect([status, stored]).to eq([200, { "id" => page["vehicle"]["customer_id"], "name" => name, "phone" => nil, "email" => "bees@merrow.example" }])
+    expect(advisor.call(:get, "/api/quotes?search=featherstonehaugh").last["quotes"].map { |q| q["number"] }).to include(page["quote"]["number"])
+    text = PDF::Inspector::Text.analyze(advisor.call(:get, "/api/quotes/#{page["quote"]["id"]}/print.pdf").last).strings.join(" ")
+    expect(text).to include("Wensleydale").and include("Merrow Isles")
+  end
 end

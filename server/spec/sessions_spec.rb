@@ -149,7 +149,7 @@ RSpec.describe NimbleServer::Accounts do
   it "marks the cookie for HTTPS whenever the request came by HTTPS, and takes the token from its header only" do
     app = TestServer.app
     plain, secure = %w[http https].map { |scheme| Rack::MockRequest.new(app).get("#{scheme}://127.0.0.1/api/session", "REMOTE_ADDR" => "127.0.0.1", "HTTP_HOST" => "127.0.0.1") }
-    expect(plain["set-cookie"]).to match(/httponly/i).and satisfy { |cookie| !cookie.match?(/secure/i) }
+    expect(plain["set-cookie"]).to match(/httponly/i).and(satisfy { |cookie| !cookie.match?(/secure/i) })
     expect(secure["set-cookie"]).to match(/;\s*secure/i)
     client = Client.as("advisor@merrow.example")
     token = client.instance_variable_get(:@token)

@@ -103,6 +103,8 @@ RSpec.describe "side by side, and by hand", type: :feature do
   it "prints from the browser what the paper says: every scope with its lines, its total and what could happen" do
     id = made_quote("IS 54 TOW", (1..8).to_a, works: %w[plug])
     open_page(id)
+    press("f")
+    click_button "No soak"
     total
     press("n")
     expect(page).to have_text("2 of 2")

@@ -31,9 +31,13 @@ RSpec.describe "trouble on the Quote page", type: :feature do
     expect(page).to have_css("tr[data-best]", count: 1)
     expect(page).to have_text("On the shelf before starting")
     accessible
+    expect(page).to have_css("tr[data-best] button[aria-pressed=true]")
+    click_button "No soak"
+    expect(page).to have_css("button[aria-pressed=true]", text: "No soak")
+    expect(total).not_to eq(before)
     click_button "Crack and soak"
     expect(page).to have_css("button[aria-pressed=true]", text: "Crack and soak")
-    expect(total).not_to eq(before)
+    total
     expect(sheet["estimate"]["plan"]["waits"]).to eq(40)
     expect(page).to have_text("and 40 waiting")
     press("y")
@@ -56,6 +60,9 @@ RSpec.describe "trouble on the Quote page", type: :feature do
   end
 
   it "cools a hot engine before it promises" do
+    press("f")
+    click_button "No soak"
+    total
     cold = sheet["ready"]
     press("k")
     select "Hot: has to cool", from: "Arrives"

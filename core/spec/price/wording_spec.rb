@@ -56,13 +56,13 @@ RSpec.describe NimbleLedger::Price::Lines do
     it "sold as its used parts shares its price by their standing costs" do
       used = price(parts: { "A" => 2, "B" => 1 }, catalog: { "A" => 1_000, "B" => 2_000, "KIT" => 1_500 }, items: [kit], house: { "kit_rule" => "used-parts" })
       # the kit sells at 30.00; two of A stand at 20.00 and one B at 20.00: half each
-      expect(used.list.select { |line| line.part }.map { |line| [line.part, line.quantity, line.cents] }).to eq([["A", 2, 1_500], ["B", 1, 1_500]])
+      expect(used.list.select(&:part).map { |line| [line.part, line.quantity, line.cents] }).to eq([["A", 2, 1_500], ["B", 1, 1_500]])
       expect(used.leftovers).to eq([{ "part" => "C", "quantity" => 3 }])
     end
 
     it "shares by pieces where a standing cost is unknown" do
       used = price(parts: { "A" => 2, "B" => 1 }, catalog: { "A" => 1_000, "KIT" => 1_500 }, items: [kit], house: { "kit_rule" => "used-parts" })
-      expect(used.list.select { |line| line.part }.map(&:cents)).to eq([2_000, 1_000])
+      expect(used.list.select(&:part).map(&:cents)).to eq([2_000, 1_000])
     end
 
     it "sells whole otherwise, and is left where singles cost less" do

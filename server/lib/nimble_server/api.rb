@@ -110,6 +110,7 @@ module NimbleServer
       json({ "error" => { "code" => "not_found", "message" => "There is nothing at this address.", "details" => [] } }, 404)
     end
 
+    register Features::Progress
     register Features::Session
     register Features::Vehicles
     register Features::Engines

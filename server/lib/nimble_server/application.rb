@@ -14,12 +14,13 @@ module NimbleServer
     # @param log [IO, nil] where request lines go; nil for none
     # @param hosts [Array<String>] names the server answers under
     def build(db, door:, log: $stdout, clock: Time, hosts: nil)
+      counters = Counters.new(door, clock: clock)
       api = Class.new(API) do
         set :db, db
         set :clock, clock
+        set :counters, counters
       end
       accounts = Accounts.on(door, clock: clock, demo_passwords: Demo.passwords)
-      counters = Counters.new(door, clock: clock)
       secret = ENV.fetch("SESSION_SECRET")
       Rack::Builder.app do
         use RequestLog, out: log if log

@@ -116,7 +116,7 @@ module NimbleServer
       customers = Sequel[:customers]
       @shop[:vehicles].left_join(:customers, shop_id: vehicles[:shop_id], id: vehicles[:customer_id])
                       .select_all(:vehicles).select_append(customers[:name].as(:customer_name), customers[:phone].as(:customer_phone),
-                                                                    customers[:email].as(:customer_email))
+                                                           customers[:email].as(:customer_email))
     end
 
     def haystack

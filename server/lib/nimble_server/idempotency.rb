@@ -43,9 +43,7 @@ module NimbleServer
     end
 
     def replay(earlier)
-      unless earlier[:route] == @route && [@digest, ""].include?(earlier[:digest])
-        raise Refusal.new(409, "idempotency_key", "This Idempotency-Key was used for another request: nothing was done.")
-      end
+      raise Refusal.new(409, "idempotency_key", "This Idempotency-Key was used for another request: nothing was done.") unless earlier[:route] == @route && [@digest, ""].include?(earlier[:digest])
 
       [earlier[:status], earlier[:body]]
     end

@@ -22,6 +22,6 @@ module NimbleServer
     end
 
     # Messages of the database hold values of rows: the kind and the place are enough.
-    def self.log(error) = warn("#{error.class} #{error.message if ENV["NIMBLE_DEBUG"]}\n#{(error.backtrace || []).first(8).join("\n")}")
+    def self.log(error) = warn("#{error.class}\n#{(error.backtrace || []).first(8).join("\n")}")
   end
 end

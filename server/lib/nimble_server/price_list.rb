@@ -6,8 +6,10 @@ module NimbleServer
   class PriceList
     LIMIT = 200
 
-    def initialize(shop)
+    # @param progress [Proc] told (rows done, of) while rows are compared
+    def initialize(shop, progress: ->(_done, _of) {})
       @shop = shop
+      @progress = progress
       @head = shop[:price_lists].order(Sequel.desc(:revision)).select(:id, :revision).first
       @house = House.new(shop)
     end
@@ -55,7 +57,7 @@ module NimbleServer
     def offers = @offers ||= (catalog.source["offers"] || []).group_by { |offer| offer["part"] }
     def shelf = @shelf ||= (catalog.source["shelf"] || []).group_by { |row| row["part"] }
 
-    def update(rows) = NimbleLedger::Parts::PriceUpdate.new(catalog.source, rows, exponent: exponent)
+    def update(rows) = NimbleLedger::Parts::PriceUpdate.new(catalog.source, rows, exponent: exponent, progress: @progress)
 
     def haystack(part)
       item = catalog.item(part) || {}

@@ -96,8 +96,10 @@ export const api = {
   keepEquipment: (equipment: string[], revision: number) => unwrap(client.PUT("/api/house/equipment", { body: { equipment, revision } })),
   keepFigures: (body: Schemas["HouseFigures"]) => unwrap(client.PUT("/api/house/settings", { body })),
   prices: (search: string) => unwrap(client.GET("/api/prices", { params: { query: { search } } })),
-  reportPrices: (body: Schemas["PriceRows"]) => unwrap(client.POST("/api/prices/report", { body })),
-  keepPrices: (body: Schemas["KeepPrices"], key: string) => unwrap(client.POST("/api/prices", { body, params: { header: { "Idempotency-Key": key } } })),
+  reportPrices: (body: Schemas["PriceRows"], progress = "") => unwrap(client.POST("/api/prices/report", { body, headers: { "X-Progress": progress } })),
+  progress: (id: string) => unwrap(client.GET("/api/progress/{id}", { params: { path: { id } } })),
+  keepPrices: (body: Schemas["KeepPrices"], key: string) =>
+    unwrap(client.POST("/api/prices", { body, params: { header: { "Idempotency-Key": key } }, headers: { "X-Progress": key } })),
   renewEngine: (id: string) => unwrap(client.POST("/api/quotes/{id}/engine", { params: { path: { id } } })),
   quotes: (search: string) => unwrap(client.GET("/api/quotes", { params: { query: { search } } })),
   startQuote: (vehicle_id: string, key: string) =>

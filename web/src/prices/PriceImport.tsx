@@ -1,4 +1,4 @@
-import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import styled from "styled-components";
 import { api, type PriceReport } from "../api/client";
@@ -23,7 +23,9 @@ export function PriceImport({ revision, onClose }: { revision: number; onClose: 
   const [csv, setCsv] = useState("");
   const [name, setName] = useState("");
   const [unread, setUnread] = useState("");
-  const report = useMutation({ mutationFn: (text: string) => api.reportPrices({ csv: text }) });
+  const [job, setJob] = useState("");
+  const report = useMutation({ mutationFn: ({ text, id }: { text: string; id: string }) => api.reportPrices({ csv: text }, id) });
+  const told = useQuery({ queryKey: ["progress", job], queryFn: () => api.progress(job), enabled: report.isPending, refetchInterval: 400, retry: false });
   const keep = useMutation({
     mutationFn: () => api.keepPrices({ csv, revision }, crypto.randomUUID()),
     onSuccess: () => {
@@ -39,7 +41,9 @@ export function PriceImport({ revision, onClose }: { revision: number; onClose: 
     setName(file.name);
     setUnread(wrong);
     setCsv(text);
-    if (!wrong) report.mutate(text);
+    const id = crypto.randomUUID();
+    setJob(id);
+    if (!wrong) report.mutate({ text, id });
   };
   const problem = unread || (keep.error ?? report.error)?.message;
   const found = report.data;
@@ -49,7 +53,7 @@ export function PriceImport({ revision, onClose }: { revision: number; onClose: 
       <p>
         A CSV file with the columns <Mono>part</Mono>, <Mono>supplier</Mono>, <Mono>cost</Mono>, and any of description, kind, unit, on_hand, lead_days, list. What no row names stays as it is.
       </p>
-      <FileChoice types={[".csv", "text/csv"]} name={name} isReading={report.isPending} isFound={found !== undefined} onFile={(file) => void read(file)} />
+      <FileChoice types={[".csv", "text/csv"]} name={name} isReading={report.isPending} percent={told.data?.percent} isFound={found !== undefined} onFile={(file) => void read(file)} />
       {problem && (
         <Notice role="alert" style={{ marginTop: 12 }}>
           <p>{problem}</p>
@@ -59,6 +63,7 @@ export function PriceImport({ revision, onClose }: { revision: number; onClose: 
       {found && !problem && (
         <section aria-label="What the import would do" style={{ marginTop: 12 }}>
           <p>{summary(found)}</p>
+          {found.added + found.changed + found.rejected > found.rows.length && <Small>Shown: {found.rows.length} of them, those that stay out first.</Small>}
           {found.rows.length > 0 && <Changes rows={found.rows} />}
           <OwnersYes does={keep.isPending ? "Keeping…" : `Keep ${count(found)} as revision ${found.revision}`} isDisabled={!found.changes || keep.isPending} onYes={() => keep.mutate()} onClose={onClose} />
         </section>

@@ -36,6 +36,17 @@ export function FrozenScope({ scope, letter }: { scope: FrozenRevision["scopes"]
           half of such jobs within {format.hours(hours.p50)} h, 80 of 100 within {format.hours(hours.p80)} h
         </span>
       </Small>
+      {(shown.cautions ?? []).map((caution) =>
+        typeof caution === "string" ? (
+          <Small as="p" key={caution}>
+            {caution}
+          </Small>
+        ) : (
+          <Small as="p" key={caution.text}>
+            {caution.at.join(", ")}: {caution.text}
+          </Small>
+        ),
+      )}
       <table>
         <tbody>
           {price?.lines.map((line, i) => (
@@ -58,6 +69,14 @@ export function FrozenScope({ scope, letter }: { scope: FrozenRevision["scopes"]
               <td>{format.signed(row.extra_cents)}</td>
             </tr>
           ))}
+          {shown.trouble?.likely_cents != null && (
+            <tr>
+              <td>
+                Likely total <Small>trouble in {Math.round((1 - shown.trouble.no_trouble) * 100)} of 100 such jobs</Small>
+              </td>
+              <td>{format.money(shown.trouble.likely_cents)}</td>
+            </tr>
+          )}
           {shown.trouble && (
             <tr className="limit">
               <td>Not above, without a call</td>

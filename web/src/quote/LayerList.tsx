@@ -5,6 +5,14 @@ import { useSession } from "../session/SessionGate";
 import { list } from "../shared/format";
 import { Asked, Small, Unseen } from "../shared/parts";
 
+/** As much of the list as the page has room for; the sum stays in sight. */
+const Scroll = styled.div`max-height: max(226px, calc(100vh - 556px)); overflow: auto; @media (max-width: 1100px) { max-height: none; }`;
+
+const Sum = styled.p`
+  display: flex; font-size: 14px; font-weight: 650; border-top: 1px solid var(--strong); padding: 3px 4px 0;
+  span:first-child { flex: 1; } .figure { width: 62px; text-align: right; white-space: nowrap; }
+`;
+
 const Table = styled.table`
   font-size: 14px; line-height: 1.3;
   th { font-weight: 400; color: var(--second); text-align: left; font-size: 13px; padding: 3px 4px; border-bottom: 1px solid var(--strong); }
@@ -13,8 +21,6 @@ const Table = styled.table`
   td.number { width: 24px; color: var(--second); font-size: 13px; }
   tr[data-elsewhere] td { color: var(--second); }
   tr[data-active] td { background: var(--sheet); box-shadow: inset 0 -2px var(--mark); }
-  tfoot td { border: 0; border-top: 1px solid var(--strong); font-weight: 650; }
-  tfoot td span { font-weight: 400; }
   tr.caution td { font-size: 13px; line-height: 1.25; padding-top: 0; } tr.caution td + td { border-left: 3px solid var(--ink); padding-left: 8px; }
   tr.told td { border-bottom: 0; }
 `;
@@ -56,6 +62,8 @@ export const LayerList = memo(function LayerList({ layers, cautions = [], tasks 
   const work = tasks.filter((task) => task.kind === "work").flatMap((task) => cautionsAt(task.ref, cautions).map((text) => ({ label: task.label, text })));
 
   return (
+    <>
+    <Scroll tabIndex={0} role="region" aria-label="Layers">
     <Table>
       <thead>
         <tr>
@@ -97,18 +105,18 @@ export const LayerList = memo(function LayerList({ layers, cautions = [], tasks 
           </tr>
         )}
       </tbody>
-      {minutes && (
-        <tfoot>
-          <tr>
-            <td colSpan={2}>
-              Reaching is {format.minutes(minutes.remove + minutes.refit)} of {format.minutes(minutes.total)} min
-            </td>
-            <td className="figure">{format.minutes(minutes.remove)} min</td>
-            <td className="figure">{format.minutes(minutes.refit)} min</td>
-          </tr>
-        </tfoot>
-      )}
     </Table>
+    </Scroll>
+    {minutes && (
+      <Sum>
+        <span>
+          Reaching is {format.minutes(minutes.remove + minutes.refit)} of {format.minutes(minutes.total)} min
+        </span>
+        <span className="figure">{format.minutes(minutes.remove)} min</span>
+        <span className="figure">{format.minutes(minutes.refit)} min</span>
+      </Sum>
+    )}
+    </>
   );
 });
 

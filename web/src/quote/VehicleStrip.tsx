@@ -11,7 +11,7 @@ import { CustomerDialog } from "./CustomerDialog";
 const Strip = styled.header`
   display: grid; grid-template-columns: auto minmax(0, 1fr) auto; gap: 4px 18px; align-items: center; padding: 9px 18px; border-bottom: 2px solid var(--ink); min-height: 60px;
   h1 { font-size: 17px; font-weight: 650; line-height: 1.2; }
-  .right { text-align: right; max-width: 34vw; } .right strong { display: inline-block; max-width: 100%; overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
+  .right { text-align: right; max-width: 34vw; } .right strong { display: inline-block; max-width: 100%; overflow: hidden; text-overflow: ellipsis; white-space: nowrap; vertical-align: bottom; line-height: 1.3; }
   .clip { overflow: hidden; text-overflow: ellipsis; }
   @media (max-width: 600px) { grid-template-columns: minmax(0, 1fr); justify-items: start; .right { text-align: left; } }
 `;

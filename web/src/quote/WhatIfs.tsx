@@ -58,7 +58,7 @@ export function WhatIfs({ sheet, hours, onTrouble, onHours, onAdjust }: Props) {
       {sheet.soak && sheet.soak.in_force !== "none" && (
         <div className="line">
           <dt>
-            Soak <Small>{sheet.soak.chosen ? "chosen" : "recommended: plugs break here"}</Small>
+            Soak <Small>{sheet.soak.chosen ? "chosen" : "recommended"}</Small>
           </dt>
           <dd>
             <Asked onPress={onTrouble}>{SOAKS[sheet.soak.in_force]}</Asked>

@@ -9,12 +9,14 @@ interface FileProps {
   types: string[];
   name: string;
   isReading: boolean;
+  /** How far long reading has come. */
+  percent?: number | null;
   isFound: boolean;
   onFile: (file: File) => void;
 }
 
 /** First step of an import: the file. */
-export function FileChoice({ types, name, isReading, isFound, onFile }: FileProps) {
+export function FileChoice({ types, name, isReading, percent, isFound, onFile }: FileProps) {
   return (
     <Row>
       <FileTrigger acceptedFileTypes={types} onSelect={(files) => files?.[0] && onFile(files[0])}>
@@ -22,6 +24,7 @@ export function FileChoice({ types, name, isReading, isFound, onFile }: FileProp
       </FileTrigger>
       {name && <Small>{name}</Small>}
       {isReading && <Small role="status">Reading…</Small>}
+      {isReading && percent != null && <progress max={100} value={percent} aria-label="Rows compared" />}
     </Row>
   );
 }

@@ -13,10 +13,8 @@ module NimbleLedger
       # @param ways [Hash{Profile::Target=>Profile::Way}] in the order the targets were asked for
       # @param members [Hash] Profile::Choice (by identity) to the member id chosen
       # @param cost [Rational] minutes of steps and targets, house tasks and soak left out
-      # @param gap [Float, nil] minutes by which a plan not looked into could be shorter; nil when this one is proven least
-      def initialize(engine, steps, ways, members, cost:, condition:, house:, soak: "none", codes: false, gap: nil)
+      def initialize(engine, steps, ways, members, cost:, condition:, house:, soak: "none", codes: false)
         @engine = engine
-        @gap = gap
         @targets = ways.keys
         @ways = ways
         @cost = cost
@@ -31,8 +29,11 @@ module NimbleLedger
         @chains = chains_of(before, members)
         @job = Time::Job.new(@steps, ways.to_a, condition: condition, house: house, soak: soak, codes: codes)
         @turns = Turns.new(@steps, @chains, @job)
-        freeze
       end
+
+      # Marks a plan that is not proven to be the shortest.
+      # @param minutes [Float] by how much a plan not looked into could be shorter
+      def unproven(minutes) = tap { @gap = minutes }
 
       # Minutes by which a plan not looked into could still be shorter; nil when there is none.
       attr_reader :gap

@@ -60,8 +60,8 @@ module NimbleLedger
         mask = set.steps
         steps = steps_in(mask)
         ways = targets.to_h { |target| [target, best_way(target, mask)] }
-        Plan.new(graph.engine, steps, ways, members_in(steps, ways, mask), cost: cost(targets, mask), condition: graph.condition, house: house,
-                                                                           soak: soak, codes: codes, gap: set.proven ? nil : set.gap)
+        plan = Plan.new(graph.engine, steps, ways, members_in(steps, ways, mask), cost: cost(targets, mask), condition: graph.condition, house: house, soak: soak, codes: codes)
+        set.proven ? plan.freeze : plan.unproven(set.gap).freeze
       end
 
       # The closed set of least weight for these targets. What was proven once is kept, and charged to each effort as if it

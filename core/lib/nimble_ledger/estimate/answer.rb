@@ -106,12 +106,8 @@ module NimbleLedger
 
       def effort_warnings
         found = []
-        unless plan.proven?
-          found << { "path" => "/plan", "message" => "this engine is too tangled to prove the shortest plan: this one is at most #{format("%.1f", plan.gap)} min longer than the shortest" }
-        end
-        if undecided.any?
-          found << { "path" => "/while_open", "message" => "left out, because the engine is too tangled to decide: #{undecided.map(&:id).join(", ")}" }
-        end
+        found << { "path" => "/plan", "message" => "this engine is too tangled to prove the shortest plan: this one is at most #{format("%.1f", plan.gap)} min longer than the shortest" } unless plan.proven?
+        found << { "path" => "/while_open", "message" => "left out, because the engine is too tangled to decide: #{undecided.map(&:id).join(", ")}" } if undecided.any?
         found
       end
 

@@ -24,8 +24,9 @@ module NimbleLedger
       # @param catalog [Hash] as formats.md has it
       # @param rows [Array<Hash>] text by column, and the line it stands in
       # @param exponent [Integer] decimals of the currency
+      # @param progress [Proc] told (rows done, of) every hundred rows
       # @raise [InvalidInput] for more rows than MOST_ROWS, or a catalog that would grow too large
-      def initialize(catalog, rows, exponent: 2)
+      def initialize(catalog, rows, exponent: 2, progress: ->(_done, _of) {})
         raise InvalidInput.new("The price list has #{rows.size} rows; at most #{MOST_ROWS} are allowed.", code: "too_many_rows") if rows.size > MOST_ROWS
 
         @exponent = exponent
@@ -36,7 +37,10 @@ module NimbleLedger
         @offers.each_with_index { |offer, i| @place[offer.values_at("part", "supplier")] ||= i }
         @known = @items.keys.to_set.merge(@offers.map { |offer| offer["part"] })
         @seen = {}
-        @rows = rows.map { |row| take(row.to_h { |name, cell| [name, cell.is_a?(String) ? cell.strip : cell] }) }
+        @rows = rows.each_with_index.map do |row, i|
+          progress.call(i, rows.size) if (i % 100).zero?
+          take(row.to_h { |name, cell| [name, cell.is_a?(String) ? cell.strip : cell] })
+        end
         Catalog.build(self.catalog)
       end
 

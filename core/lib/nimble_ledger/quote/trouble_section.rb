@@ -30,7 +30,8 @@ module NimbleLedger
       # @return [Hash] see the contract, Trouble
       def to_h
         comparison.merge("no_trouble" => @trouble.outcomes.no_trouble, "plugs" => plugs, "mishaps" => mishaps, "allowance" => allowance,
-                         "not_above_cents" => @trouble.allowance.not_above_cents, "likely_cents" => likely, "all_told_share" => all_told, "unpriced" => @trouble.unpriced, "expected_extra_minutes" => @trouble.outcomes.expected_extra_minutes,
+                         "not_above_cents" => @trouble.allowance.not_above_cents, "likely_cents" => likely, "all_told_share" => all_told, "unpriced" => @trouble.unpriced,
+                         "expected_extra_minutes" => @trouble.outcomes.expected_extra_minutes,
                          "extraction_fails" => @trouble.extraction_fails, "curve" => curve,
                          "shelf" => @trouble.on_the_shelf.map { |label, quantity| { "label" => label, "quantity" => quantity } },
                          "longest_extra_minutes" => longest)

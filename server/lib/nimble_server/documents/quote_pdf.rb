@@ -64,6 +64,7 @@ module NimbleServer
         @pdf.move_down 3
         @pdf.text page["explanation"]["short"], leading: 2, color: INK
         descent(page["descent"], scope["answer"])
+        cautions(page["cautions"] || [])
         lines(scope["answer"])
         what_ifs(page["trouble"])
       end
@@ -94,6 +95,15 @@ module NimbleServer
             "#{minutes["house"].round} min receiving, checks, road test",
             "half of such jobs within #{format("%.1f", answer["hours"]["p50"])} h, 80 of 100 within #{format("%.1f", answer["hours"]["p80"])} h", size: 8.5, color: SECOND)
         @pdf.move_down 8
+      end
+
+      # What to take care of, at the step it belongs to; earlier revisions keep the words only.
+      def cautions(rows)
+        rows.each do |caution|
+          at, text = caution.is_a?(Hash) ? [caution["at"].join(", "), caution["text"]] : ["", caution]
+          @pdf.text [at, text].reject(&:empty?).join(": "), size: 8.5, leading: 1, color: SECOND
+        end
+        @pdf.move_down 6 if rows.any?
       end
 
       def lines(answer)

@@ -13,10 +13,10 @@ module NimbleServer
           PriceList.new(shop).csv
         end
 
-        app.api(:post, "/api/prices/report", role: :advisor, body: "PriceRows") { PriceList.new(shop).report(Prices.rows(body_json)) }
+        app.api(:post, "/api/prices/report", role: :advisor, body: "PriceRows") { PriceList.new(shop, progress: progress).report(Prices.rows(body_json)) }
 
         app.api(:post, "/api/prices", role: :owner, body: "KeepPrices") do
-          once(201) { PriceList.new(shop).keep(Prices.rows(body_json), body_json["revision"]) }
+          once(201) { PriceList.new(shop, progress: progress).keep(Prices.rows(body_json), body_json["revision"]) }
         end
       end
 
