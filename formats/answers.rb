@@ -22,13 +22,15 @@ module Answers
   part_row = object({ "part" => TEXT, "quantity" => INT, "because" => list(TEXT), "rule" => words("needed", "replace", "if-needed") }, { "chance" => NUM })
   line = object({ "kind" => TEXT, "label" => TEXT, "quantity" => NUM, "cents" => INT, "unit_cents" => INT }, { "part" => TEXT, "because" => list(TEXT), "basis" => TEXT })
   minutes = object({ "remove" => NUM, "work" => NUM, "refit" => NUM, "house" => NUM, "total" => NUM })
+  near_tie = object({ "ways" => map(TEXT), "choices" => map(list(TEXT)), "extra_minutes" => NUM, "spares" => list(words("closing", "battery", "parts")) })
   plan = object({ "steps" => list(TEXT), "ways" => map(TEXT), "choices" => map(list(TEXT)), "minutes" => minutes,
                   "turns" => list(object({ "cylinder" => INT, "steps" => list(TEXT), "targets" => list(TEXT) })), "waits" => NUM,
-                  "overnight" => BOOL, "order_of_work" => TEXT, "proven" => BOOL }, { "gap_minutes" => NUM })
+                  "overnight" => BOOL, "order_of_work" => TEXT, "proven" => BOOL },
+                { "gap_minutes" => NUM, "assumed_variants" => map(TEXT), "near_ties" => list(near_tie) })
   hours = object(%w[mean_minutes sd_minutes p10 p50 p65 p80 p95 quoted].to_h { |key| [key, NUM] }, { "computed" => NUM, "reason" => TEXT })
   risk = object({ "plugs" => list(object({ "target" => TEXT, "broken" => NUM, "thread" => NUM, "stubborn" => NUM })),
                   "mishaps" => list(object({ "step" => TEXT, "what" => TEXT, "chance" => NUM })), "no_trouble" => NUM,
-                  "expected_extra_minutes" => NUM, "broken_counts" => list(NUM) })
+                  "expected_extra_minutes" => NUM, "broken_counts" => list(NUM) }, { "out" => ANY })
   price = object({ "currency" => TEXT, "lines" => list(line), "total_cents" => INT },
                  { "incomplete" => BOOL, "missing" => list(object({ "part" => maybe(TEXT), "because" => list(TEXT) })),
                    "left_over" => list(object({ "part" => TEXT, "quantity" => INT })), "included_tax_cents" => INT })
@@ -141,6 +143,7 @@ module Answers
     "Pins" => object({}, { "ways" => map(TEXT), "choices" => map({ "anyOf" => [TEXT, list(TEXT)] }) }),
     "EngineProfile" => { "type" => "object", "description" => "See engine.schema.json." },
     "EstimateRequest" => { "type" => "object", "description" => "See estimate-request.schema.json; `engine` and `catalog` inline or a revision id." },
+    "AnyRequest" => { "type" => "object", "description" => "By its `format` key." }, "AnyAnswer" => ANY,
     "Estimate" => ESTIMATE, "Descent" => descent, "Sheet" => sheet, "Shown" => shown,
     "QuoteCard" => object(quote.merge("plate" => TEXT, "description" => TEXT, "engine_code" => TEXT, "customer" => maybe(TEXT))),
     "QuoteList" => object({ "quotes" => list(ref("QuoteCard")) }),

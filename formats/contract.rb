@@ -101,6 +101,7 @@ module Contract
       "/api/engines/{code}" => { "get" => operation("One engine: drawing, hours, profile", "EngineWithProfile", path: ["code"], query: %w[work revision], refused: ["404"]) },
       "/api/engines/{code}/export" => { "get" => operation("The profile as a file", "EngineProfile", path: ["code"], query: ["revision"], refused: ["404"]) },
       "/api/estimates" => { "post" => operation("Compute an estimate (see estimate-request.schema.json)", "Estimate", body: "EstimateRequest", refused: ["422"]) },
+      "/api/answers" => { "post" => operation("A request of any format answered (see the schemas beside this file)", "AnyAnswer", body: "AnyRequest", refused: ["422"]) },
       "/api/quotes" => { "get" => operation("Quotes, newest first", "QuoteList", query: ["search"]),
                          "post" => operation("Start a quote for a vehicle", "QuotePage", body: "NewQuote", status: "201", refused: ["404"], once: true) },
       "/api/quotes/{id}" => { "get" => operation("A quote with its working copy, priced", "QuotePage", path: ["id"], refused: ["404"]) },

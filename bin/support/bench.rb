@@ -44,12 +44,12 @@ class Bench
     engine = Engines.engine("TH51")
     catalog = Engines.catalog
     @reference = median(60) do
-      answer = Estimate::Answer.new(Estimate::Request.build(request, engine: engine, catalog: catalog))
+      answer = Estimate::Answer.new(Estimate::Request.build(request, documents: NimbleLedger::Documents.new(engine: engine, catalog: catalog)))
       [answer.plan, answer.outcomes.no_trouble, answer.needed, answer.price.total_cents]
     end
     row("reference job in the core: plan, times, risk, parts, price (3 ms)", @reference)
     @whole = median(40) do
-      answer = Estimate::Answer.new(Estimate::Request.build(request, engine: engine, catalog: catalog))
+      answer = Estimate::Answer.new(Estimate::Request.build(request, documents: NimbleLedger::Documents.new(engine: engine, catalog: catalog)))
       answer.to_h
       engine.cylinders.each { |c| answer.with_targets([engine.target("plug-#{c.number}"), engine.target("coil-#{c.number}")]).plan.job.quoted_tenths }
     end
@@ -63,7 +63,7 @@ class Bench
     engine = Engines.engine("UB35")
     body = Engines.request(%w[plug-5 coil-5], history: HISTORY, equipment: Engines::EQUIPMENT)
     median(40) do
-      answer = Estimate::Answer.new(Estimate::Request.build(body, engine: engine, catalog: catalog))
+      answer = Estimate::Answer.new(Estimate::Request.build(body, documents: NimbleLedger::Documents.new(engine: engine, catalog: catalog)))
       answer.to_h
       engine.cylinders.each { |c| answer.with_targets([engine.target("plug-#{c.number}"), engine.target("coil-#{c.number}")]).plan.job.quoted_tenths }
       Quote::Routes.new(answer).decisions.each { |decision| decision.options.each { |option| option.answer.price.total_cents } }
@@ -81,8 +81,7 @@ class Bench
   end
 
   def plan(engine, house, count)
-    graph = Access::Graph.new(engine, condition: NimbleLedger::Time::Condition.new(nil, house))
-    Access::Planner.new(graph, house: house).plan(engine.targets.first(count))
+    Car.new(engine: engine, house: house).planner.plan(engine.targets.first(count))
   end
 
   def server

@@ -32,6 +32,7 @@ RSpec.describe "who may see what" do
     "PUT /api/customers/:id" => { body: { name: "Ines Calloway" }, other: 404 },
     "POST /api/vehicles" => { body: { plate: "ZZ 1", description: "x", engine_code: "LN33" }, other: :own },
     "POST /api/estimates" => { body: ->(spec) { { format: "nimble-ledger.estimate-request", version: 1, engine: spec.engine_id, targets: ["plug-5"] } }, other: 400 },
+    "POST /api/answers" => { body: ->(spec) { { format: "nimble-ledger.estimate-request", version: 1, engine: spec.engine_id, targets: ["plug-5"] } }, other: 400 },
     "GET /api/quotes" => { other: :own }, "POST /api/quotes" => { body: ->(spec) { { vehicle_id: spec.vehicle_id } }, other: 404 },
     "GET /api/quotes/:id" => { other: 404 }, "PUT /api/quotes/:id/draft" => { body: ->(spec) { { version: 1, content: spec.content } }, other: 404 },
     "GET /api/quotes/:id/panels/:panel" => { other: 404 },

@@ -24,9 +24,9 @@ RSpec.describe NimbleLedger::Access::Effort do
     ids = hash["targets"].first(24).map { |t| t["id"] }
     few = 90
     fresh = answer(hash, ids, effort: described_class.new(few)).to_h
-    warm = answer(hash, ids)
-    warm.to_h
-    again = NimbleLedger::Estimate::Answer.new(warm.request, planner: warm.planner, effort: described_class.new(few)).to_h
+    request = NimbleLedger::Estimate::Request.build(Engines.request(ids, engine: hash))
+    NimbleLedger::Estimate::Answer.new(request).to_h
+    again = NimbleLedger::Estimate::Answer.new(request, effort: described_class.new(few)).to_h
     expect(again).to eq(fresh)
     expect(fresh["warnings"]).not_to be_nil
   end

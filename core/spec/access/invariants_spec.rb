@@ -12,7 +12,7 @@ RSpec.describe "planning invariants" do
 
   it "more targets never lower the cost, and a joint plan never costs more than separate ones" do
     each_case(300) do |hash|
-      planner = planner(hash, equipment: %w[lift strap])
+      planner = planner(hash, equipment: %w[lift strap scan])
       costs = %w[t0 t1 t2].map { |id| planner.least_cost(targets(planner, [id])) }
       joint = planner.least_cost(targets(planner, %w[t0 t1 t2]))
       two = planner.least_cost(targets(planner, %w[t0 t1]))
@@ -24,7 +24,7 @@ RSpec.describe "planning invariants" do
 
   it "removing equipment never shortens a plan" do
     each_case(300) do |hash|
-      rich = planner(hash, equipment: %w[lift strap])
+      rich = planner(hash, equipment: %w[lift strap scan])
       poor = planner(hash, equipment: [])
       with = rich.least_cost(targets(rich, ["t0"]))
       without = begin
@@ -39,7 +39,7 @@ RSpec.describe "planning invariants" do
   it "a worse condition never lowers the cost of the re-planned job" do
     each_case(300) do |hash|
       costs = %w[none light heavy].map do |rust|
-        planner = planner(hash, equipment: %w[lift strap], condition: { "corrosion" => rust })
+        planner = planner(hash, equipment: %w[lift strap scan], condition: { "corrosion" => rust })
         planner.least_cost(targets(planner, %w[t0 t1]))
       end
       expect(costs).to eq(costs.sort)
@@ -48,9 +48,9 @@ RSpec.describe "planning invariants" do
 
   it "while-open rows equal the difference of two plans, and saving is never negative" do
     each_case(150) do |hash|
-      planner = planner(hash, equipment: %w[lift strap])
-      brute = BruteForce.new(hash, equipment: %w[lift strap])
-      rows = NimbleLedger::Access::WhileOpen.new(planner).rows(targets(planner, ["t0"]))
+      planner = planner(hash, equipment: %w[lift strap scan])
+      brute = BruteForce.new(hash, equipment: %w[lift strap scan])
+      rows = NimbleLedger::Access::WhileOpen.new(planner, targets(planner, ["t0"])).rows
       rows.each do |row|
         alone = brute.best([row.target.id]).cost
         expect(row.added.to_f).to be_within(1e-9).of(brute.best(["t0", row.target.id]).cost - brute.best(["t0"]).cost)

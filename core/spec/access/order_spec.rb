@@ -34,9 +34,10 @@ RSpec.describe NimbleLedger::Access::Plan do
     expect(plan(two_cylinders, %w[plug-1 plug-2]).turns.shared_steps.map(&:id)).to eq(%w[cover coil-1])
   end
 
-  it "works all-out for a soak or a compression test, whatever the house rule" do
+  it "works all-out for a compression test; a soak takes everything above off first and leaves one bore open at a time" do
     expect(plan(two_cylinders, ["plug-1"]).order_of_work).to eq("one-at-a-time")
-    expect(plan(two_cylinders, ["plug-1"], soak: "short").order_of_work).to eq("all-out")
+    soaked = plan(two_cylinders, ["plug-1"], soak: "short")
+    expect([soaked.order_of_work, soaked.soaked_together?]).to eq(["one-at-a-time", true])
     expect(plan(two_cylinders, ["plug-1"], house: { "order_of_work" => "all-out" }).order_of_work).to eq("all-out")
   end
 
@@ -44,7 +45,7 @@ RSpec.describe NimbleLedger::Access::Plan do
     400.times do |seed|
       rng = Random.new(seed)
       hash = random_profile(rng, steps: 10, targets: 4)
-      plan = plan(hash, %w[t0 t1], equipment: %w[lift strap])
+      plan = plan(hash, %w[t0 t1], equipment: %w[lift strap scan])
       at = plan.steps.each_with_index.to_h { |step, i| [step.id, i] }
       plan.steps.each do |step|
         chosen = plan.choices.fetch(step.id, [])

@@ -50,10 +50,7 @@ RSpec.describe NimbleLedger::Access::Pins do
   end
 
   it "ignores what the plan does not reach" do
-    planner = NimbleLedger::Access::Planner.new(
-      NimbleLedger::Access::Graph.new(engine, condition: NimbleLedger::Time::Condition.new(nil, NimbleLedger::House::Settings.defaults), pins: pins("choices" => { "step:twin" => "a" })),
-      house: NimbleLedger::House::Settings.defaults
-    )
+    planner = NimbleLedger::Car.new(engine: engine, pins: pins("choices" => { "step:twin" => "a" })).planner
     expect(planner.plan([engine.target("twin")]).choices).to eq("target:twin" => ["b"])
   end
 end

@@ -3,10 +3,10 @@
 require_relative "../spec_helper"
 
 RSpec.describe NimbleLedger::Access::Planner do
-  def compare(hash, ids, equipment:, pins:, corrosion:)
+  def compare(hash, ids, equipment:, pins:, corrosion:, rules: 2)
     rust = { "none" => [1.0, 1.0], "light" => [1.15, 1.05], "heavy" => [1.4, 1.15] }[corrosion]
-    expected = BruteForce.new(hash, equipment: equipment, pins: pins, rust: rust).best(ids)
-    planner = planner(hash, equipment: equipment, pins: pins, condition: { "corrosion" => corrosion })
+    expected = BruteForce.new(hash, equipment: equipment, pins: pins, rust: rust, battery: rules == 2 ? 31 / 6.0 : 0.0).best(ids)
+    planner = planner(hash, equipment: equipment, pins: pins, condition: { "corrosion" => corrosion }, rules: rules)
     targets = ids.map { |id| planner.graph.engine.target(id) }
     return expect { planner.plan(targets) }.to raise_error(NimbleLedger::ImpossiblePlan) unless expected
 
@@ -33,8 +33,8 @@ RSpec.describe NimbleLedger::Access::Planner do
       rng = Random.new(seed)
       hash = random_profile(rng, steps: rng.rand(4..10), targets: rng.rand(1..4))
       ids = hash["targets"].map { |t| t["id"] }.sample(rng.rand(1..4), random: rng)
-      equipment = [[], ["lift"], %w[lift strap]].sample(random: rng)
-      compare(hash, ids, equipment: equipment, pins: random_pins(rng, hash), corrosion: %w[none light heavy].sample(random: rng))
+      equipment = [[], ["lift"], %w[lift strap], %w[lift scan]].sample(random: rng)
+      compare(hash, ids, equipment: equipment, pins: random_pins(rng, hash), corrosion: %w[none light heavy].sample(random: rng), rules: rng.rand(1..2))
       planned += 1
     end
     expect(planned).to eq(3000)
@@ -117,9 +117,9 @@ RSpec.describe NimbleLedger::Access::Planner do
     expect(pinned.plan([pinned.graph.engine.target("u")]).steps.map(&:id)).to eq(%w[b m])
   end
 
-  it "counts both people of a two-person step, and closing work once" do
+  it "counts both people of a two-person step, in its closing work too, which is done once" do
     hash = profile(steps: [step("tilt", 10, people: 2, closing: [{ "what" => "relearn", "minutes" => [3, 3, 3] }])], targets: [target("t", through: ["tilt"])])
     planner = planner(hash)
-    expect(planner.least_cost([planner.graph.engine.target("t")])).to eq(20 + 3 + 1)
+    expect(planner.least_cost([planner.graph.engine.target("t")])).to eq((2 * (10 + 3)) + 1)
   end
 end

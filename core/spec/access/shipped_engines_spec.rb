@@ -7,9 +7,8 @@ RSpec.describe "planning invariants on the shipped engines" do
   HOUSE = NimbleLedger::House::Settings.defaults
 
   def planner_for(engine, equipment: Engines::EQUIPMENT, condition: nil, pins: nil)
-    graph = NimbleLedger::Access::Graph.new(engine, condition: NimbleLedger::Time::Condition.new(condition, HOUSE), equipment: equipment,
-                                                    pins: NimbleLedger::Access::Pins.new(engine, pins))
-    NimbleLedger::Access::Planner.new(graph, house: HOUSE)
+    NimbleLedger::Car.new(engine: engine, house: HOUSE, condition: NimbleLedger::Time::Condition.new(condition, HOUSE), equipment: equipment,
+                          pins: NimbleLedger::Access::Pins.new(engine, pins)).planner
   end
 
   # A few sets of targets, the same for every run.
@@ -85,7 +84,7 @@ RSpec.describe "planning invariants on the shipped engines" do
       engine = Engines.engine(code)
       planner = planner_for(engine)
       chosen = [engine.targets.find(&:plug?)]
-      NimbleLedger::Access::WhileOpen.new(planner).rows(chosen).each do |row|
+      NimbleLedger::Access::WhileOpen.new(planner, chosen).rows.each do |row|
         expect(row.added).to eq(planner.least_cost(chosen + [row.target]) - planner.least_cost(chosen)), "#{code} #{row.target.id}"
         expect(row.saved).to be >= 0
       end

@@ -20,7 +20,7 @@ RSpec.describe "bin/estimate" do
     end
   end
 
-  %w[rear-one all-and-throttle priced].each do |name|
+  %w[rear-one all-and-throttle priced rules-two no-tray-live].each do |name|
     it "reproduces #{name}" do
       out, status = Open3.capture2(command, "#{folder}/#{name}.request.json")
       expect(status.exitstatus).to eq(0)

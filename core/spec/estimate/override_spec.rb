@@ -35,10 +35,10 @@ RSpec.describe NimbleLedger::Estimate::Override do
   end
 
   it "holds for the work it was set for, under another soak or route, and for nothing else" do
-    job = answer(-0.5, code: "TH51", targets: %w[plug-8])
+    job = answer(-0.5, code: "TH51", targets: %w[plug-8]).job
     expect(job.with_soak("short").override_tenths).to eq(-5)
-    expect(job.with_planner(job.planner).override_tenths).to eq(-5)
-    expect(job.with_targets([job.request.engine.target("plug-1")]).override_tenths).to eq(0)
+    expect(job.on(job.car).override_tenths).to eq(-5)
+    expect(job.with_targets([job.car.engine.target("plug-1")]).override_tenths).to eq(0)
   end
 
   it "never bills less than nothing, and says what share of such jobs the hours hold" do
@@ -56,7 +56,7 @@ RSpec.describe NimbleLedger::Estimate::Override do
   }.each do |name, (override, path)|
     it "refuses #{name}" do
       request = Engines.request(["plug-5"], override: override)
-      expect { NimbleLedger::Estimate::Request.build(request, engine: Engines.engine("LN33")) }
+      expect { NimbleLedger::Estimate::Request.build(request, documents: NimbleLedger::Documents.new(engine: Engines.engine("LN33"))) }
         .to raise_error(NimbleLedger::InvalidInput) { |e| expect(e.details.first["path"]).to eq(path) }
     end
   end

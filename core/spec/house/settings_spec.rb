@@ -35,6 +35,6 @@ RSpec.describe NimbleLedger::House::Settings do
   it "lets the profile override the house, and one job override the profile" do
     hash = Engines.profile_of("SK18").merge("house_overrides" => { "order_of_work" => "all-out", "rate_cents" => 10_000 })
     request = NimbleLedger::Estimate::Request.build(Engines.request(["plug-1"], engine: hash, house: { "rate_cents" => 12_000 }))
-    expect([request.house["order_of_work"], request.house["rate_cents"]]).to eq(["all-out", 12_000])
+    expect([request.car.house["order_of_work"], request.car.house["rate_cents"]]).to eq(["all-out", 12_000])
   end
 end

@@ -53,7 +53,7 @@ RSpec.describe NimbleLedger::Quote::StartingSoak do
     bare = NimbleLedger::Parts::Catalog.build({ "offers" => [{ "supplier" => "S", "part" => "PLG-1", "cost_cents" => 100 }] })
     engine = profile(steps: [step("m", mishaps: [{ "what" => "clip lost", "chance" => 0.1, "minutes" => [1, 2, 3], "parts" => ["CLP-1"] }])],
                      targets: [target("p", work: "plug", through: ["m"])], plug: { "part" => "PLG-1", "construction" => "one-piece" })
-    answer = NimbleLedger::Estimate::Answer.new(NimbleLedger::Estimate::Request.build(Engines.request(["p"], engine: engine, history: OLD_CAR), catalog: bare))
+    answer = NimbleLedger::Estimate::Answer.new(NimbleLedger::Estimate::Request.build(Engines.request(["p"], engine: engine, history: OLD_CAR), documents: NimbleLedger::Documents.new(catalog: bare)))
     expect(NimbleLedger::Risk::Trouble.for(answer).unpriced).to eq(["CLP-1"])
   end
 end

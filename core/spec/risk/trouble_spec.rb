@@ -56,8 +56,8 @@ RSpec.describe NimbleLedger::Risk do
     def plug_events(trouble, row)
       b, t, s = row.chances.to_a
       out = trouble.outcomes
-      [[b, [1, 0, 0, 0], out.break_minutes(row.target).mean], [(1 - b) * t, [0, 1, 0, 0], out.thread_minutes.mean],
-       [(1 - b) * (1 - t) * s, [0, 0, 1, 0], out.stubborn_minutes.mean], [(1 - b) * (1 - t) * (1 - s), [0, 0, 0, 0], 0.0]]
+      [[b, [1, 0, 0, 0], out.minutes_of("broken", row.target).mean], [(1 - b) * t, [0, 1, 0, 0], out.minutes_of("thread", row.target).mean],
+       [(1 - b) * (1 - t) * s, [0, 0, 1, 0], out.minutes_of("stubborn", row.target).mean], [(1 - b) * (1 - t) * (1 - s), [0, 0, 0, 0], 0.0]]
     end
 
     [["LN33", %w[plug-5]], ["LN33", %w[plug-1 plug-3 plug-5]], ["TH51", %w[plug-1 plug-7 plug-8]]].each do |code, targets|
@@ -128,7 +128,7 @@ RSpec.describe NimbleLedger::Risk do
 
     it "counts the cure once when all are out, for each plug when one at a time" do
       expect(trouble("TH51", ["plug-1"]).allowance.cure_minutes(2)).to eq(120)
-      expect(trouble("TH51", ["plug-1"], soak: "short").allowance.cure_minutes(2)).to eq(60)
+      expect(trouble("TH51", ["plug-1"], house: { "order_of_work" => "all-out" }).allowance.cure_minutes(2)).to eq(60)
       expect(trouble("SK18", ["plug-1"]).allowance.cure_minutes(1)).to eq(0)
     end
   end
@@ -143,22 +143,13 @@ RSpec.describe NimbleLedger::Risk do
     expect(planner.recommended(promised: 1)).to eq(planner.rows.min_by(&:ready).protocol)
   end
 
-  it "moves the odds of the plugs still in the head by what came out" do
-    live = NimbleLedger::Risk::Live
-    expect(live.new([0.07, 0.07], 0).factor).to be_within(1e-12).of(1.25 / 1.39)
-    expect(live.new([0.07, 0.07], 2).factor).to be_within(1e-12).of(3.25 / 1.39)
-    expect(live.new([], 0).chance(0.07)).to be_within(1e-12).of(0.07)
-    expect(live.new([], 0).chance(0.07, sign: "more-force")).to be > 0.12
-    expect { live.new([0.1], 2) }.to raise_error(ArgumentError)
-  end
-
   it "gives sane answers at the extremes: chance 0 and 1, sixteen plugs, forty years, no distance" do
     [0, 1].each do |chance|
       hash = Engines.profile_of("TH51").merge("plug" => Engines.profile_of("TH51")["plug"].merge("per_cylinder" => 2))
       history = { "odometer_km" => 0, "plugs_changed_km" => 0, "plugs_changed_years" => 40 }
       kinds = { "one-piece" => chance, "one-piece-long-reach" => chance, "multi-piece" => chance }
       request = Engines.request((1..8).map { |n| "plug-#{n}" }, engine: hash, history: history, house: { "break_chance" => kinds })
-      answer = NimbleLedger::Estimate::Answer.new(NimbleLedger::Estimate::Request.build(request, catalog: Engines.catalog))
+      answer = NimbleLedger::Estimate::Answer.new(NimbleLedger::Estimate::Request.build(request, documents: NimbleLedger::Documents.new(catalog: Engines.catalog)))
       trouble = described_class::Trouble.new(answer)
       expect(answer.outcomes.broken_counts.size).to eq(17)
       figures = answer.outcomes.broken_counts + [trouble.allowance.not_above_cents, trouble.mixture.quantile(0.95), trouble.allowance.expected_cents, trouble.extraction_fails]

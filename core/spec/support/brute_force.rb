@@ -6,7 +6,9 @@ class BruteForce
   Plan = Struct.new(:cost, :steps, :ways, :members)
 
   # @param rust [Array(Float, Float)] multipliers on removing and refitting steps that rust
-  def initialize(hash, equipment: [], pins: nil, rust: [1.0, 1.0])
+  # @param battery [Float] minutes of battery off and on, once as soon as a step asks for it; 0 under rules 1
+  def initialize(hash, equipment: [], pins: nil, rust: [1.0, 1.0], battery: 31 / 6.0)
+    @battery = battery
     @steps = hash["steps"].to_h { |s| [s["id"], s] }
     @place = hash["steps"].each_with_index.to_h { |s, i| [s["id"], i] }
     @targets = hash["targets"].to_h { |t| [t["id"], t] }
@@ -33,7 +35,9 @@ class BruteForce
     target["ways"].each_index.select { |i| usable?(target["ways"][i]) && [nil, target["ways"][i]["id"]].include?(@pins["ways"][target["id"]]) }
   end
 
-  def usable?(thing) = ((thing["needs"] || []) - @equipment).empty?
+  def usable?(thing)
+    ((thing["needs"] || []) - @equipment).empty? && (thing["closing"] || []).all? { |task| task["without"] || ((task["needs"] || []) - @equipment).empty? }
+  end
 
   def combinations(lists, chosen = [], &block)
     return block.call(chosen) if chosen.size == lists.size
@@ -78,14 +82,16 @@ class BruteForce
 
   def cost(steps, targets, ways)
     steps.sum(0.0) { |id| step_cost(@steps[id]) } +
-      targets.each_with_index.sum(0.0) { |t, i| mean(t["minutes"]) * (t["ways"][ways[i]]["factor"] || 1.0) }
+      (steps.any? { |id| @steps[id]["battery"] } ? @battery : 0.0) + targets.each_with_index.sum(0.0) { |t, i| mean(t["minutes"]) * (t["ways"][ways[i]]["factor"] || 1.0) }
   end
 
   def step_cost(step)
     off, on = step["rust_prone"] ? @rust : [1.0, 1.0]
     labor = (mean(step["remove"]) * off) + (mean(step["refit"]) * on)
-    (labor * (step["people"] || 1)) + (step["closing"] || []).sum(0.0) { |c| mean(c["minutes"]) }
+    (labor + (step["closing"] || []).sum(0.0) { |task| closing(task) }) * (step["people"] || 1)
   end
+
+  def closing(task) = mean(((task["needs"] || []) - @equipment).empty? || task["without"].nil? ? task["minutes"] : task["without"])
 
   def mean(points) = (points[0] + (4 * points[1]) + points[2]) / 6.0
 end

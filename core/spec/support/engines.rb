@@ -22,7 +22,7 @@ module Engines
 
   # The answer for targets on a shipped engine, in a shop that owns everything.
   def answer(code, targets, catalog: nil, **rest)
-    NimbleLedger::Estimate::Answer.new(NimbleLedger::Estimate::Request.build(request(targets, equipment: EQUIPMENT, **rest), engine: engine(code), catalog: catalog))
+    NimbleLedger::Estimate::Answer.new(NimbleLedger::Estimate::Request.build(request(targets, equipment: EQUIPMENT, **rest), documents: NimbleLedger::Documents.new(engine: engine(code), catalog: catalog)))
   end
 
   def quoted(code, targets, **rest) = answer(code, targets, **rest).plan.job.quoted_tenths / 10.0

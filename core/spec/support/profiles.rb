@@ -27,12 +27,15 @@ module Profiles
 
   def any(*ids) = { "any" => ids }
 
-  def planner(hash, equipment: [], pins: nil, condition: nil, house: nil)
-    engine = NimbleLedger::Profile::Engine.build(hash)
+  def planner(hash, equipment: [], pins: nil, condition: nil, house: nil, rules: 2)
+    car(hash, equipment: equipment, pins: pins, condition: condition, house: house, rules: rules).planner
+  end
+
+  def car(hash, equipment: [], pins: nil, condition: nil, house: nil, rules: 2)
+    engine = NimbleLedger::Profile::Engine.build(hash).usual
     settings = NimbleLedger::House::Settings.defaults.with(house)
-    graph = NimbleLedger::Access::Graph.new(engine, condition: NimbleLedger::Time::Condition.new(condition, settings),
-                                                    equipment: equipment, pins: NimbleLedger::Access::Pins.new(engine, pins))
-    NimbleLedger::Access::Planner.new(graph, house: settings)
+    NimbleLedger::Car.new(engine: engine, house: settings, condition: NimbleLedger::Time::Condition.new(condition, settings), equipment: equipment,
+                          pins: NimbleLedger::Access::Pins.new(engine, pins), rules: NimbleLedger::Rules[rules])
   end
 
   # A random small profile: choices in after and through, shared steps, equipment, few distinct minutes so that
@@ -48,7 +51,15 @@ module Profiles
     after += [any(*below.sample(rng.rand(2..3), random: rng))] if below.size > 3 && rng.rand < 0.3
     step(id, rng.rand(0..3), after: after, needs: rng.rand < 0.12 ? %w[lift strap].sample(1, random: rng) : [],
                              rust_prone: rng.rand < 0.2, zone: %w[top top front under].sample(random: rng),
-                             closing: rng.rand < 0.1 ? [{ "what" => "relearn", "minutes" => [1, 1, 1] }] : [])
+                             battery: rng.rand < 0.15, people: rng.rand < 0.1 ? 2 : 1, closing: rng.rand < 0.2 ? [random_closing(rng)] : [])
+  end
+
+  # A relearn, sometimes with a tool that may be missing, sometimes with a way to do without.
+  def random_closing(rng)
+    task = { "what" => "relearn", "minutes" => [1, 1, 1] }
+    task["needs"] = ["scan"] if rng.rand < 0.6
+    task["without"] = [3, 3, 3] if rng.rand < 0.5
+    task
   end
 
   def random_target(rng, id, ids)

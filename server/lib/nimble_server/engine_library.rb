@@ -97,8 +97,8 @@ module NimbleServer
     # Whether the shortest plan of everything it offers can be proven (model.md section 2, "Effort").
     def tangled(engine)
       request = NimbleLedger::Estimate::Request.build({ "format" => "nimble-ledger.estimate-request", "version" => 1, "engine" => {}, "targets" => engine.targets.map(&:id),
-                                                        "equipment" => engine.equipment }, engine: engine)
-      NimbleLedger::Estimate::Answer.new(request, effort: @effort.call).plan.proven? ? [] : [{ "path" => "/targets", "message" => TOO_TANGLED }]
+                                                        "equipment" => engine.equipment }, documents: NimbleLedger::Documents.new(engine: engine))
+      request.job(effort: @effort.call).plan.proven? ? [] : [{ "path" => "/targets", "message" => TOO_TANGLED }]
     rescue NimbleLedger::ImpossiblePlan
       []
     end

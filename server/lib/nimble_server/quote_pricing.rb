@@ -86,7 +86,7 @@ module NimbleServer
     # The whole resolved request: recomputing it gives the same cents for ever.
     def complete_request(index, sheet)
       @content.request(index, equipment: house.equipment)
-              .merge("engine" => engine.source, "targets" => sheet.request_targets, "soak" => sheet.answer.plan.soak,
+              .merge("rules" => NimbleLedger::Rules::NEWEST.number, "engine" => engine.source, "targets" => sheet.request_targets, "soak" => sheet.answer.plan.soak,
                      "house" => NimbleLedger::House::Precedence.resolve(house.settings, engine).to_h, "catalog" => catalog.only(parts_of(sheet)))
     end
 

@@ -36,7 +36,7 @@ module NimbleServer
     def revision_values(scopes)
       house = @pricing.house
       shown = scopes.find { |priced| priced.index == @pricing.content.active } || scopes.first
-      { quote_id: @quote[:id], revision: @quote[:latest_revision] + 1, rules: NimbleLedger::Estimate::Answer::RULES,
+      { quote_id: @quote[:id], revision: @quote[:latest_revision] + 1, rules: NimbleLedger::Rules::NEWEST.number,
         engine_profile_id: @pricing.engine_row[:id], price_list_id: @pricing.price_list_id, house_settings_id: house.id,
         content: Sequel.pg_jsonb(@content), currency: house.settings["currency"], currency_exponent: house.settings["currency_exponent"],
         total_cents: shown.sheet.answer.price.total_cents, draft_version: @draft_version }
@@ -45,7 +45,7 @@ module NimbleServer
     def store_scope(revision_id, priced)
       answer = priced.sheet.answer
       id = @shop.insert(:quote_scopes, revision_id: revision_id, position: priced.index, name: priced.scope["name"].to_s, request: Sequel.pg_jsonb(priced.request),
-                                       answer: Sequel.pg_jsonb(answer.to_h), page: Sequel.pg_jsonb(priced.sheet.shown), quoted_tenths: answer.quoted_tenths, total_cents: answer.price.total_cents)
+                                       answer: Sequel.pg_jsonb(NimbleLedger::Estimate::Answer.new(answer).to_h), page: Sequel.pg_jsonb(priced.sheet.shown), quoted_tenths: answer.quoted_tenths, total_cents: answer.price.total_cents)
       answer.price.list.each_with_index do |line, i|
         @shop.insert(:quote_lines, scope_id: id, position: i, kind: line.kind, label: line.label, part: line.part, quantity: line.quantity,
                                    unit_cents: line.unit_cents, cents: line.cents)

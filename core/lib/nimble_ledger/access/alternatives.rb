@@ -13,9 +13,9 @@ module NimbleLedger
       # One member of one choice: Profile::Step or Profile::Target, Profile::Choice, step id.
       Member = Struct.new(:holder, :choice, :id)
 
-      # ways: {target id => way id}; members: Array<Member>; pins with both laid over those in force; plan: the best
+      # ways: {target id => way id}; members: Array<Member>; car with both pinned; plan: the best
       # completion; added: exact minutes against the plan in force; missing: equipment the shop lacks.
-      Row = Struct.new(:ways, :members, :pins, :planner, :plan, :added, :missing) do
+      Row = Struct.new(:ways, :members, :car, :plan, :added, :missing) do
         def feasible? = missing.empty?
       end
 
@@ -71,21 +71,22 @@ module NimbleLedger
 
       # @return [Row, nil] nil when these pins and this much more equipment open nothing
       def row(ways, members, pins, missing)
-        planner = Planner.new(@graph.with(pins: pins, equipment: @graph.equipment | missing), house: @planner.house)
-        plan = @effort.spent? ? nil : planner.plan(@plan.targets, soak: @plan.soak, codes: @plan.codes?, effort: @effort)
+        car = @graph.car.with(pins: pins, equipment: @graph.equipment | missing)
+        car = car.planned_by(Planner.new(car, costs: missing.empty? ? @graph.costs : nil))
+        plan = @effort.spent? ? nil : car.planner.plan(@plan.targets, soak: @plan.soak, codes: @plan.codes?, effort: @effort)
         unless plan&.proven?
           @undecided += 1
           return nil
         end
 
-        Row.new(ways, members, pins, planner, plan, plan.cost - @plan.cost, missing)
+        Row.new(ways, members, car, plan, plan.cost - @plan.cost, missing)
       rescue ImpossiblePlan
         nil
       end
 
       # Equipment that would have to be there for what is pinned.
       def lacking(ways, members, pins)
-        graph = @graph.with(pins: pins)
+        graph = Graph.new(@graph.car.with(pins: pins), costs: @graph.costs)
         pinned = ways.map { |target, way| @engine.target(target).ways.find { |w| w.id == way } } + members.map { |member| @engine.step(member.id) }
         pinned.flat_map { |holder| graph.missing(holder) }.uniq
       end

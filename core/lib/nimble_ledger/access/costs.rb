@@ -3,17 +3,24 @@
 module NimbleLedger
   module Access
     # What each step and way of an engine costs on one car (model.md sections 2 and 3), exactly: whole units of one common
-    # fraction of a minute, so that sums are quick and equal plans compare equal. Independent of equipment and pins.
+    # fraction of a minute, so that sums are quick and equal plans compare equal. Independent of pins.
     class Costs
       # @return [Integer] units in a minute
       attr_reader :scale
 
-      # @param condition [Time::Condition]
-      def initialize(engine, condition)
-        @condition = condition
+      # @return [Integer] units of the house task "battery off and on", 0 where the rules leave it out of a plan's cost
+      attr_reader :battery
+
+      # @param car [Car] its equipment decides what closing work takes
+      def initialize(car)
+        engine = car.engine
+        @condition = car.condition
+        @equipment = car.equipment
+        battery = car.rules.battery_in_plan? ? ThreePoints.around(car.house["house_tasks"]["battery"]).exact_mean : 0r
         steps = engine.steps.map { |step| step_minutes(step) }
         ways = engine.targets.flat_map { |target| target.ways.map { |way| [way, way_minutes(target, way)] } }
-        @scale = (steps + ways.map(&:last)).reduce(1) { |lcm, cost| lcm.lcm(cost.denominator) }
+        @scale = (steps + ways.map(&:last) + [battery]).reduce(1) { |lcm, cost| lcm.lcm(cost.denominator) }
+        @battery = (battery * @scale).to_i
         @steps = steps.map { |cost| (cost * @scale).to_i }.freeze
         @ways = {}.compare_by_identity
         ways.each { |way, cost| @ways[way] = (cost * @scale).to_i }
@@ -34,7 +41,7 @@ module NimbleLedger
       def step_minutes(step)
         labor = (step.remove.exact_mean * Time::Condition.exact(@condition.remove_reasons(step))) +
                 (step.refit.exact_mean * Time::Condition.exact(@condition.refit_reasons(step)))
-        (labor * step.people) + step.closing.sum(0r) { |task| ThreePoints.from(task["minutes"]).exact_mean }
+        (labor + step.closing.sum(0r) { |task| task.minutes(@equipment).exact_mean }) * step.people
       end
 
       def way_minutes(target, way)

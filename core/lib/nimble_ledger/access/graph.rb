@@ -13,15 +13,13 @@ module NimbleLedger
       # A choice among nodes, held by a node (or by the job itself: which way to a target).
       Pick = Struct.new(:holder, :members, :mask, :height)
 
-      attr_reader :engine, :condition, :equipment, :pins, :masks, :picks, :costs
+      attr_reader :car, :masks, :picks, :costs
 
-      # @param costs [Costs, nil] of this engine and condition, when another graph has them already
-      def initialize(engine, condition:, equipment: [], pins: nil, costs: nil)
-        @engine = engine
-        @condition = condition
-        @equipment = equipment
-        @pins = pins || Pins.new(engine, nil)
-        @costs = costs || Costs.new(engine, condition)
+      # @param car [Car]
+      # @param costs [Costs, nil] of this engine, condition and equipment, when another graph has them already
+      def initialize(car, costs: nil)
+        @car = car
+        @costs = costs || Costs.new(car)
         @size = engine.steps.size
         @missing = {}.compare_by_identity
         @ways = engine.targets.to_h { |target| [target.id, available_ways(target)] }
@@ -30,9 +28,9 @@ module NimbleLedger
         close
       end
 
-      # The same engine and car with other pins or equipment.
-      # @return [Graph]
-      def with(pins: self.pins, equipment: self.equipment) = Graph.new(engine, condition: condition, equipment: equipment, pins: pins, costs: costs)
+      def engine = car.engine
+      def equipment = car.equipment
+      def pins = car.pins
 
       # @return [Rational] minutes: remove, refit and closing of a step, for all people it takes
       def step_cost(index) = costs.minutes(costs.step(index))
@@ -57,7 +55,7 @@ module NimbleLedger
       def weights
         @weights ||= begin
           step_weights = @size.times.map { |i| (costs.step(i) << shift) + (1 << (@size + 1)) - (1 << (@size - 1 - i)) }
-          step_weights + @way_list.map { |_target, way| costs.way(way) << shift }
+          step_weights + @way_list.map { |_target, way| costs.way(way) << shift } + [costs.battery << shift]
         end
       end
 
@@ -87,6 +85,7 @@ module NimbleLedger
       def missing(holder)
         @missing[holder] ||= begin
           own = holder.needs - equipment
+          own += holder.closing.flat_map { |task| task.lacking(equipment) } if holder.is_a?(Profile::Step)
           plain = holder.is_a?(Profile::Step) ? holder.after : holder.through
           below = plain.flat_map { |id| missing(engine.step(id)) }
           chosen = holder.choices.flat_map { |choice| least_missing(choice) }
@@ -146,16 +145,22 @@ module NimbleLedger
 
       def closures
         memo = []
-        (@size + @way_list.size).times.map { |node| closure(node, memo) }
+        (battery_node + 1).times.map { |node| closure(node, memo) }
       end
 
       def closure(node, memo)
         memo[node] ||= before(node).reduce(1 << node) { |mask, other| mask | closure(other, memo) }
       end
 
+      # The node behind all ways: what every step that asks for the battery brings with it (rules 2).
+      def battery_node = @size + @way_list.size
+
       def before(node)
+        return [] if node == battery_node
+
+        battery = node < @size && engine.steps[node].battery? && costs.battery.positive? ? [battery_node] : []
         plain = node < @size ? engine.steps[node].after : @way_list[node - @size].last.through
-        plain.map { |id| engine.step(id).position } + (@forced.key?(node) ? @forced[node] : [])
+        battery + plain.map { |id| engine.step(id).position } + (@forced.key?(node) ? @forced[node] : [])
       end
 
       # A member whose closure contains another member's closure is never needed for the best closed set.

@@ -7,27 +7,25 @@ module NimbleLedger
     class Plan
       Wait = Struct.new(:step, :for, :when, :minutes, :holds_bay)
 
-      attr_reader :engine, :targets, :ways, :choices, :chains, :steps, :job, :turns, :soak, :cost, :condition
+      attr_reader :car, :targets, :ways, :choices, :chains, :steps, :job, :turns, :soak, :cost
 
       # @param steps [Array<Profile::Step>] in file order
       # @param ways [Hash{Profile::Target=>Profile::Way}] in the order the targets were asked for
       # @param members [Hash] Profile::Choice (by identity) to the member id chosen
-      # @param cost [Rational] minutes of steps and targets, house tasks and soak left out
-      def initialize(engine, steps, ways, members, cost:, condition:, house:, soak: "none", codes: false)
-        @engine = engine
+      # @param cost [Rational] minutes of steps and targets; soak and house tasks are left out, but for the battery under rules 2
+      def initialize(car, steps, ways, members, cost:, soak: "none", codes: false)
+        @car = car
         @targets = ways.keys
         @ways = ways
         @cost = cost
         @soak = soak
         @codes = codes
-        @condition = condition
-        @house = house
         @members = members
         before = steps.to_h { |step| [step.id, step.after + step.choices.map { |choice| members[choice] }] }
         @choices = choice_keys(steps, members)
         @steps = Order.removal(steps, before)
         @chains = chains_of(before, members)
-        @job = Time::Job.new(@steps, ways.to_a, condition: condition, house: house, soak: soak, codes: codes)
+        @job = Time::Job.new(@steps, ways.to_a, car, soak: soak, codes: codes)
         @turns = Turns.new(@steps, @chains, @job)
       end
 
@@ -49,12 +47,15 @@ module NimbleLedger
       # @raise [KeyError] for a choice the plan does not reach
       def member(choice) = @members.fetch(choice)
 
-      # "one-at-a-time" or "all-out": a soak or a compression test needs all plugs out (model.md section 2).
-      def order_of_work
-        return "all-out" if soak != "none" || targets.any? { |target| target.work == "compression" }
+      def engine = car.engine
+      def condition = car.condition
 
-        @house["order_of_work"]
-      end
+      # "one-at-a-time" or "all-out": whether one bore is open at a time. A compression test needs all plugs out; a soak does not,
+      # it only takes everything above the plugs off first (model.md section 2).
+      def order_of_work = targets.any? { |target| target.work == "compression" } ? "all-out" : car.house["order_of_work"]
+
+      # Whether everything above the plugs comes off before the first of them is turned: all wells are soaked together.
+      def soaked_together? = soak != "none" && soaks?
 
       # Targets that need a step, for "why?".
       def needed_by(step) = chains.select { |_target, ids| ids.include?(step.id) }.keys
@@ -65,13 +66,13 @@ module NimbleLedger
         own = steps.flat_map do |step|
           step.waits.map { |w| Wait.new(step.id, w["for"] || "waiting", w["when"] || "before-remove", w["minutes"], w.fetch("holds_bay", true)) }
         end
-        minutes = soaks? ? @house["soaks"][soak]["wait"] : 0
+        minutes = soaks? ? car.house["soaks"][soak]["wait"] : 0
         minutes.positive? ? own << Wait.new(nil, "soak", "before-remove", minutes, true) : own
       end
 
       def wait_minutes = waits.sum(0.0, &:minutes)
 
-      def overnight? = soaks? && @house["soaks"][soak]["overnight"]
+      def overnight? = soaks? && car.house["soaks"][soak]["overnight"]
 
       def equipment = (steps.flat_map(&:needs) + ways.values.flat_map(&:needs)).uniq
 

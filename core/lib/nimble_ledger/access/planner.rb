@@ -5,7 +5,7 @@ module NimbleLedger
     # Plans jobs on one car: one graph, many sets of targets (model.md section 2). What was planned once is kept, so a
     # planner may serve every job on cars alike; it forgets when it holds too much.
     #
-    #   planner = Access::Planner.new(graph, house: house)
+    #   planner = Access::Planner.new(car)
     #   planner.plan([engine.target("plug-5")])   #=> Access::Plan
     #   planner.least_cost([engine.target("plug-5")]) #=> Rational, minutes
     class Planner
@@ -18,15 +18,19 @@ module NimbleLedger
       # A set of targets whose least plan could not be decided within the effort allowed.
       class Undecided < StandardError; end
 
-      attr_reader :graph, :house
+      attr_reader :graph
 
-      def initialize(graph, house:)
-        @graph = graph
-        @house = house
+      # @param car [Car]
+      # @param costs [Costs, nil] of a car alike in engine, condition and equipment
+      def initialize(car, costs: nil)
+        @graph = Graph.new(car, costs: costs)
         @sets = {}
         @plans = {}
         @candidates = {}
       end
+
+      def car = graph.car
+      def house = car.house
 
       # The plan of least cost; when the effort is spent, the best one found, which then says that it is not proven.
       # @param targets [Array<Profile::Target>]
@@ -60,7 +64,7 @@ module NimbleLedger
         mask = set.steps
         steps = steps_in(mask)
         ways = targets.to_h { |target| [target, best_way(target, mask)] }
-        plan = Plan.new(graph.engine, steps, ways, members_in(steps, ways, mask), cost: cost(targets, mask), condition: graph.condition, house: house, soak: soak, codes: codes)
+        plan = Plan.new(car, steps, ways, members_in(steps, ways, mask), cost: cost(targets, mask), soak: soak, codes: codes)
         set.proven ? plan.freeze : plan.unproven(set.gap).freeze
       end
 
@@ -164,6 +168,7 @@ module NimbleLedger
         units = 0
         graph.engine.steps.each_index { |i| units += costs.step(i) if mask[i] == 1 }
         targets.each { |target| units += costs.way(best_way(target, mask)) }
+        units += costs.battery if steps_in(mask).any?(&:battery?)
         costs.minutes(units)
       end
 

@@ -14,17 +14,24 @@ module NimbleLedger
       # @return [Array<Profile::Target>]
       attr_reader :undecided
 
+      # @return [Array<Row>] exact minutes, best saving share first; targets without a plan are left out
+      attr_reader :rows
+
+      # @param planner [Planner]
+      # @param targets [Array<Profile::Target>] what the job holds
       # @param effort [Effort] what is left of the answer's
-      def initialize(planner, soak: "none", effort: Effort.new)
+      def initialize(planner, targets, soak: "none", effort: Effort.new)
         @planner = planner
         @effort = effort
         @undecided = []
         @hands_on = ThreePoints.exact(planner.house["soaks"][soak]["hands_on"])
+        @rows = compute(targets)
+        freeze
       end
 
-      # @param targets [Array<Profile::Target>] what the job holds
-      # @return [Array<Row>] exact minutes, best saving share first; targets without a plan are left out
-      def rows(targets)
+      private
+
+      def compute(targets)
         now = @planner.plan(targets, effort: @effort)
         others = (@planner.graph.engine.targets - targets).select { |target| @planner.possible?(target) }
         unless now.proven?
@@ -34,8 +41,6 @@ module NimbleLedger
 
         others.filter_map { |target| row(target, targets, now.cost) }.sort_by.with_index { |row, i| [-row.share, i] }
       end
-
-      private
 
       def row(target, targets, now)
         soak = target.plug? ? @hands_on * target.plugs : 0r

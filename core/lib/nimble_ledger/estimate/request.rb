@@ -2,7 +2,7 @@
 
 module NimbleLedger
   module Estimate
-    # An estimate request, checked and resolved (formats.md, "Estimate request and answer").
+    # An estimate request, checked and parsed into a car and the job on it (formats.md, "Estimate request and answer").
     class Request
       id = Shape.string(max: 80)
       document = Shape.either(Shape.open_object, Shape.string(max: 1000), say: "a path or an inline object")
@@ -14,82 +14,80 @@ module NimbleLedger
                             "ways" => Shape.map(id, max: 64),
                             "choices" => Shape.map(Shape.either(id, Shape.list(id, min: 1, max: 12), say: "a step id or a list of them"), max: 64)
                           })
+      # What any request says of a car.
+      CAR = {
+        "equipment" => Shape.list(id, max: 200), "pins" => pins, "condition" => condition, "history" => Risk::History::SHAPE, "house" => House::Settings::SHAPE,
+        "catalog" => document, "variants" => Shape.map(id, max: Profile::MAX_VARIANTS), "rules" => Shape.one_of(*Rules::KNOWN.keys)
+      }.freeze
+      # What it says of the job beyond its targets.
+      JOB = {
+        "soak" => Shape.one_of(*Profile::SOAKS), "codes" => Shape.boolean, "override" => Override::SHAPE, "live" => Risk::Live::SHAPE,
+        "discount" => Shape.object(required: { "cents" => Shape.integer(max: 100_000_000) }, optional: { "label" => Shape.string(max: 80) })
+      }.freeze
+      ENGINE = document
       SHAPE = Shape.object(
-        required: {
-          "format" => Shape.const("nimble-ledger.estimate-request"), "version" => Shape.const(1), "engine" => document,
-          "targets" => Shape.list(id, min: 1, max: Profile::MAX_TARGETS, unique: true)
-        },
-        optional: {
-          "equipment" => Shape.list(id, max: 200), "pins" => pins, "condition" => condition, "history" => Risk::History::SHAPE,
-          "soak" => Shape.one_of(*Profile::SOAKS), "house" => House::Settings::SHAPE, "catalog" => document,
-          "codes" => Shape.boolean, "override" => Override::SHAPE,
-          "discount" => Shape.object(required: { "cents" => Shape.integer(max: 100_000_000) }, optional: { "label" => Shape.string(max: 80) })
-        }
+        required: { "format" => Shape.const("nimble-ledger.estimate-request"), "version" => Shape.const(1), "engine" => ENGINE,
+                    "targets" => Shape.list(id, min: 1, max: Profile::MAX_TARGETS, unique: true) },
+        optional: { **CAR, **JOB }
       )
 
-      attr_reader :engine, :targets, :equipment, :pins, :condition, :history, :soak, :house, :catalog, :discount, :override
+      attr_reader :car, :targets, :soak, :discount, :override, :live, :warnings
+
+      # @return [Hash{String=>String}] variants nobody answered, with the usual answer that was taken
+      attr_reader :assumed_variants
 
       # @param hash [Hash] parsed JSON; `engine` and `catalog` inline
-      # @param engine [Profile::Engine, nil] already built, in place of hash["engine"]
-      # @param catalog [Parts::Catalog, nil] already built, in place of hash["catalog"]
+      # @param documents [Documents] where engine and catalog come from
       # @param base [House::Settings] what the request's own house settings override
       # @raise [InvalidInput] with the path of every fault
-      def self.build(hash, engine: nil, catalog: nil, base: House::Settings.defaults)
+      def self.build(hash, documents: Documents.new, base: House::Settings.defaults)
         SHAPE.check!(hash, what: "request", code: "invalid_request")
-        new(hash, engine, catalog, base)
+        new(hash, CarPart.new(hash, documents: documents, base: base))
       end
 
-      def initialize(hash, engine, catalog, base)
-        @engine = engine || Profile::Engine.build(inline(hash, "engine"), path: "/engine")
-        @catalog = catalog || (hash["catalog"] && Parts::Catalog.build(inline(hash, "catalog"), path: "/catalog"))
-        @house = House::Precedence.resolve(base, @engine, hash["house"])
-        @targets = named_targets(hash["targets"])
-        @equipment = (hash["equipment"] || []).uniq
-        @pins = Access::Pins.new(@engine, hash["pins"])
-        @condition = Time::Condition.new(hash["condition"], @house)
-        @history = hash["history"] && Risk::History.new(hash["history"])
-        @soak = allowed_soak(hash["soak"] || "none")
+      # @param part [CarPart] what the request says of the car
+      # @param targets [Array<String>] ids, where the request does not hold them
+      def initialize(hash, part, targets: hash["targets"], path: "")
+        @part = part
+        @car = part.car
+        @assumed_variants = part.assumed_variants
+        @warnings = part.warnings
+        @targets = part.targets(targets, "#{path}/targets")
+        @soak = allowed_soak(hash["soak"] || "none", path)
         @codes = hash["codes"] || false
         @discount = hash["discount"]
         @override = Override.from(hash["override"])
-        wells_exist(hash)
+        @live = live_of(hash, path)
         freeze
       end
-      private_class_method :new
 
       def codes? = @codes
 
+      # The job that is asked for.
+      # @param car [Car] where another planner is to be used
+      # @raise [ImpossiblePlan]
+      # @return [Job]
+      def job(car: @car, effort: Access::Effort.new)
+        car.job(targets, soak: soak, override: override, discount: discount, codes: codes?, live: live, effort: effort)
+      end
+
+      # @return [Hash] see formats.md, "Estimate request and answer"
+      # @raise [ImpossiblePlan]
+      def answer(effort: Access::Effort.new) = Answer.new(self, effort: effort).to_h
+
       private
 
-      def inline(hash, key)
-        return hash[key] if hash[key].is_a?(Hash)
+      def allowed_soak(name, path)
+        return name if name == "none" || car.engine.soaks.include?(name)
 
-        fault("/#{key}", "must be an inline object here; a path works only with bin/estimate")
+        @part.fault("#{path}/soak", "#{name} is not allowed on this engine; it allows #{car.engine.soaks.join(", ")}")
       end
 
-      def named_targets(ids)
-        ids.each_with_index.map do |id, i|
-          @engine.target(id) || fault("/targets/#{i}", "names target #{id}, which #{@engine.code} does not have")
-        end
-      end
+      def live_of(hash, path)
+        return nil unless hash["live"]
 
-      def allowed_soak(name)
-        return name if name == "none" || @engine.soaks.include?(name)
-
-        fault("/soak", "#{name} is not allowed on this engine; it allows #{@engine.soaks.join(", ")}")
-      end
-
-      def wells_exist(hash)
-        numbers = @engine.cylinders.map { |cylinder| cylinder.number.to_s }
-        @condition.wells.each_key do |number|
-          fault("/condition/wells/#{Shape.key(number)}", "names cylinder #{number}, which does not exist") unless numbers.include?(number)
-        end
-        hash
-      end
-
-      def fault(path, message)
-        raise InvalidInput.new("The request has a fault: #{path} #{message}.", code: "invalid_request",
-                                                                             details: [{ "path" => path, "message" => message }])
+        @part.fault("#{path}/live", "needs a history: without one there are no odds to move") unless car.history
+        Risk::Live.new(hash["live"], targets, house: car.house, path: "#{path}/live")
       end
     end
   end

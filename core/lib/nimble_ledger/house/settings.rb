@@ -59,6 +59,7 @@ module NimbleLedger
               { "receive" => 6, "cold_check" => 1, "leak_check" => 6, "road_test" => 12, "battery" => 5, "scan_clear" => 5 },
               Shape.object(required: %w[receive cold_check leak_check road_test battery scan_clear].to_h { |t| [t, minutes] }),
               "House tasks"
+      declare "hours", "near_tie_minutes", 2, minutes, "A quieter way is named beside the shortest within"
       declare "hours", "order_of_work", "one-at-a-time", Shape.one_of("one-at-a-time", "all-out"), "Order of work"
 
       declare "condition", "corrosion_remove", { "none" => 1.0, "light" => 1.15, "heavy" => 1.4 }, wear, "Rust, removing"
@@ -93,6 +94,10 @@ module NimbleLedger
         "overnight-impact" => { "hands_on" => 2, "wait" => 0, "overnight" => true, "break_factor" => 0.22 }
       }, Shape.object(required: %w[none short crack-and-soak overnight overnight-impact].to_h { |s| [s, soak] }),
               "Soak protocols"
+      declare "risk", "live_variance", 0.8, Shape.number(above: 0, max: 100, unit: "factor"), "Variance of what the plugs of one engine share, once some are out"
+      declare "risk", "sign_factor", { "freer" => 0.5, "more-force" => 2.0, "chirps" => 0.9 },
+              Shape.object(required: { "freer" => factor, "more-force" => factor, "chirps" => factor }), "Odds of the rest, by the signs seen"
+      declare "risk", "hot_factor", 1.5, factor, "Odds of the rest, turned hot"
       declare "risk", "soak_above", 0.1, share, "A quote starts with the recommended soak above this chance of a break"
       declare "risk", "extraction_set_cents", 3_800, cents, "Extraction consumables, each broken plug"
       declare "risk", "extraction_kit_cents", 4_500, cents, "Extraction kit, once a job"

@@ -16,8 +16,9 @@ module NimbleLedger
         @works = Quote::Selection.works_of(engine)
         @work = @works.include?(work) ? work : "plug"
         @request = Estimate::Request.build({ "format" => "nimble-ledger.estimate-request", "version" => 1, "engine" => {}, "targets" => [engine.targets.first.id],
-                                             "equipment" => equipment }, engine: engine, base: house)
-        @planner = Access::Planner.new(Access::Graph.new(engine, condition: @request.condition, equipment: equipment, pins: @request.pins), house: @request.house)
+                                             "equipment" => equipment }, documents: Documents.new(engine: engine), base: house)
+        @car = @request.car
+        @engine = @car.engine
       end
 
       # @return [Hash] see the contract, EnginePage
@@ -63,7 +64,7 @@ module NimbleLedger
       end
 
       def answer(targets)
-        targets.empty? ? nil : Estimate::Answer.new(@request, targets: targets, planner: @planner)
+        targets.empty? ? nil : @car.job(targets)
       rescue ImpossiblePlan
         nil
       end
@@ -72,7 +73,7 @@ module NimbleLedger
 
       def reach = @reach ||= Picture::Reach.new(@engine, @engine.cylinders.to_h { |c| [c.number, alone(@work)[c.number]] })
 
-      def chart = @chart ||= Quote::Chart.new(reach, condition: @request.condition)
+      def chart = @chart ||= Quote::Chart.new(reach, condition: @car.condition, equipment: @car.equipment)
 
       # The cylinder whose job takes longest, with its answer.
       def deepest = @deepest ||= alone(@work).compact.max_by { |number, found| [found.plan.job.total.mean, -number] }

@@ -26,6 +26,9 @@ module NimbleLedger
         limits
         cylinders_named
         plugs_per_cylinder
+        variants
+        closings
+        torque_range
         cycles if @faults.list.empty?
         loose_ends if @faults.list.empty?
         @faults.list
@@ -148,6 +151,42 @@ module NimbleLedger
 
           @faults.add("/targets/#{at.first}", "plug targets of cylinder #{number} hold #{sum} plugs; the engine has #{per_cylinder} a cylinder")
         end
+      end
+
+      # Questions with options that are told apart, a usual answer among them, and steps that name both.
+      def variants
+        list = @hash["variants"] || []
+        repeated(list, "/variants", "id")
+        list.each_with_index do |variant, i|
+          repeated(variant["options"], "/variants/#{i}/options", "id")
+          ids = variant["options"].map { |option| option["id"] }
+          @faults.add("/variants/#{i}/usual", "#{variant["usual"]} is none of its options: #{ids.join(", ")}") unless ids.include?(variant["usual"])
+        end
+        @steps.each_with_index { |step, i| (step["when"] || {}).each { |id, options| known_answers(list, id, options, "/steps/#{i}/when/#{Shape.key(id)}") } }
+      end
+
+      def known_answers(list, id, options, path)
+        variant = list.find { |one| one["id"] == id }
+        return @faults.add(path, "names variant #{id}, which does not exist") unless variant
+
+        unknown = options - variant["options"].map { |option| option["id"] }
+        @faults.add(path, "#{unknown.first} is no option of #{id}") if unknown.any?
+      end
+
+      # Without its tool, closing work never takes less.
+      def closings
+        @steps.each_with_index do |step, i|
+          (step["closing"] || []).each_with_index do |task, j|
+            next unless task["without"] && task["without"].zip(task["minutes"]).any? { |without, with| without < with }
+
+            @faults.add("/steps/#{i}/closing/#{j}/without", "is below minutes at some point: without the tool it cannot take less")
+          end
+        end
+      end
+
+      def torque_range
+        low, high = @hash["plug"]["torque_range_nm"]
+        @faults.add("/plug/torque_range_nm", "low (#{low}) is above high (#{high})") if low && low > high
       end
 
       def plug_target_for?(target, number)

@@ -10,7 +10,7 @@ module NimbleLedger
       Cylinder = Struct.new(:number, :bank, :position)
       Coil = Struct.new(:id, :part, :cylinders)
 
-      attr_reader :code, :name, :notes, :arrangement, :mounting, :head, :ignition, :cylinders, :coils, :steps, :targets,
+      attr_reader :variants, :code, :name, :notes, :arrangement, :mounting, :head, :ignition, :cylinders, :coils, :steps, :targets,
                   :soaks, :thermal_mass, :house_overrides, :warnings, :source
 
       # @param hash [Hash] parsed JSON with string keys
@@ -26,8 +26,9 @@ module NimbleLedger
                                "#{found.first["path"]} #{found.first["message"]}", code: "invalid_profile", details: found)
       end
 
-      def initialize(hash, warnings)
-        @source = hash
+      # @param written [Hash] the profile as it was written, where this is one of its variants
+      def initialize(hash, warnings, written: hash)
+        @source = written
         @warnings = warnings
         @code, @name, @arrangement, @head, @ignition = hash.values_at("code", "name", "arrangement", "head", "ignition")
         @notes = hash["notes"].to_s
@@ -38,11 +39,24 @@ module NimbleLedger
         @steps = hash["steps"].each_with_index.map { |step, i| Step.new(step, i) }
         @targets = hash["targets"].each_with_index.map { |target, i| Target.new(target, i, plugs_per_cylinder) }
         read_options(hash)
+        @built = {}
         @step_by_id = @steps.to_h { |step| [step.id, step] }
         @target_by_id = @targets.to_h { |target| [target.id, target] }
         freeze
       end
       private_class_method :new
+
+      # The engine as the answers to its variants make it; made once for each set of answers.
+      # @param in_force [Hash] every answer, see Variants#resolve
+      # @return [Engine]
+      def variant(in_force)
+        return self if variants.questions.empty?
+
+        @built[in_force] ||= Engine.send(:new, variants.reduce(source, in_force), warnings, written: source)
+      end
+
+      # The engine with the usual answer to everything.
+      def usual = variant(variants.resolve(nil).in_force)
 
       # The profile as a file for people: keys in the order of formats.md, nothing added, nothing lost.
       # @return [Hash]
@@ -56,7 +70,7 @@ module NimbleLedger
 
       # Every piece of equipment a step or way may need.
       # @return [Array<String>]
-      def equipment = (@steps.flat_map(&:needs) + @targets.flat_map { |target| target.ways.flat_map(&:needs) }).uniq
+      def equipment = (@steps.flat_map { |step| step.needs + step.closing.flat_map(&:needs) } + @targets.flat_map { |target| target.ways.flat_map(&:needs) }).uniq
 
       # One field of the profile's `plug`, nil when the profile is silent.
       def plug(field) = @plug[field]
@@ -78,6 +92,7 @@ module NimbleLedger
 
       def read_options(hash)
         @hot_valley = hash["hot_valley"] || false
+        @variants = Variants.new(hash["variants"])
         @soaks = hash["soaks"] || SOAKS
         @thermal_mass = hash["thermal_mass"] || "medium"
         @boot_grease = hash["boot_grease"]

@@ -37,6 +37,10 @@ module NimbleLedger
         freeze
       end
 
+      # "at-once" (it goes straight back), "after-run" (it goes on after the running check), or nil: in its turn. Moves order on
+      # the card, never minutes.
+      attr_reader :back
+
       def battery? = @battery
       def rust_prone? = @rust_prone
       def brittle? = @brittle
@@ -52,7 +56,8 @@ module NimbleLedger
         @waits = hash["waits"] || []
         @releases = hash["releases"] || []
         @cautions = hash["cautions"] || []
-        @closing = (hash["closing"] || []).sort_by.with_index { |task, i| [task["order"] || 0, i] }
+        @closing = (hash["closing"] || []).each_with_index.map { |task, i| Closing.new(task, i) }.sort_by { |task| [task.order, task.position] }
+        @back = hash["back"]
       end
 
       def read_marks(hash)

@@ -14,6 +14,7 @@ module NimbleLedger
     MAX_MEMBERS = 6
     MAX_WAYS = 4
     MAX_TARGETS_WITH_WAYS = 24
+    MAX_VARIANTS = 8
 
     id = Shape.string(max: 80)
     text = Shape.string(max: 400)
@@ -46,7 +47,8 @@ module NimbleLedger
                           "holds_bay" => Shape.boolean
                         })
     release = Shape.object(required: { "fluid" => text, "liters" => Shape.number(max: 200) })
-    closing = Shape.object(required: { "what" => text, "minutes" => points }, optional: { "order" => Shape.number(min: -1000, max: 1000) })
+    closing = Shape.object(required: { "what" => text, "minutes" => points },
+                           optional: { "order" => Shape.integer(min: -1000, max: 1000), "needs" => names, "without" => points })
 
     step = Shape.object(
       required: { "id" => id, "label" => text, "remove" => points, "refit" => points },
@@ -56,7 +58,8 @@ module NimbleLedger
         "fasteners" => Shape.list(fastener, max: 40), "clips" => Shape.list(clip, max: 40),
         "mishaps" => Shape.list(mishap, max: 20), "waits" => Shape.list(wait, max: 20),
         "releases" => Shape.list(release, max: 20), "cautions" => cautions, "closing" => Shape.list(closing, max: 20),
-        "people" => Shape.integer(min: 1, max: 6)
+        "people" => Shape.integer(min: 1, max: 6), "when" => Shape.map(Shape.list(id, min: 1, max: 20, unique: true), max: MAX_VARIANTS),
+        "back" => Shape.one_of("at-once", "after-run")
       }
     )
     way = Shape.object(required: { "id" => id }, optional: {
@@ -79,8 +82,11 @@ module NimbleLedger
       "construction" => Shape.one_of("one-piece", "one-piece-long-reach", "multi-piece"),
       "thread_mm" => Shape.number(max: 100), **fitted.slice("reach_mm", "hex_mm"), "seat" => Shape.one_of("gasket", "taper"),
       **fitted.slice("gap_mm", "torque_nm"), "interval_km" => Shape.number(above: 0), "interval_months" => Shape.number(above: 0, max: 1200),
-      "compound" => Shape.one_of("none", "film", "unstated")
+      "compound" => Shape.one_of("none", "film", "unstated"), "torque_range_nm" => Shape.list(torque, min: 2, max: 2),
+      "torque_assumes" => Shape.one_of("dry", "compound", "unstated"), "socket_points" => Shape.one_of(6, 12), "tighten" => Shape.one_of("torque", "angle")
     ))
+    option = Shape.object(required: { "id" => id, "label" => text })
+    variant = Shape.object(required: { "id" => id, "ask" => text, "options" => Shape.list(option, min: 2, max: 20), "usual" => id })
 
     # The engine profile of formats.md.
     SHAPE = Shape.object(
@@ -100,7 +106,7 @@ module NimbleLedger
         "coils" => Shape.list(Shape.object(required: { "id" => id, "part" => part, "cylinders" => Shape.list(cylinder, min: 1, max: 32) }), max: 64),
         "hot_valley" => Shape.boolean, "soaks" => Shape.list(Shape.one_of(*SOAKS), min: 1, max: 5, unique: true),
         "boot_grease" => Shape.one_of("forbidden", "film"), "thermal_mass" => Shape.one_of("small", "medium", "large"),
-        "house_overrides" => House::Settings::SHAPE
+        "house_overrides" => House::Settings::SHAPE, "variants" => Shape.list(variant, max: MAX_VARIANTS)
       }
     )
   end

@@ -17,13 +17,13 @@ module NimbleLedger
       NEVER_EXTRA = %w[look compression].freeze
       WORTH_SAYING = 1 / 3r
 
-      # @param answer [Estimate::Answer] the job as chosen
+      # @param answer [Job] the job as chosen
       # @param reach [Picture::Reach] for what lies over the other cylinders
       def initialize(answer, reach, works)
         @answer = answer
         @reach = reach
         @works = works
-        @engine = answer.request.engine
+        @engine = answer.car.engine
         @chosen = answer.targets
       end
 

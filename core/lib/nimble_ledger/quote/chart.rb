@@ -6,10 +6,12 @@ module NimbleLedger
     # those numbers, the depth of each in layers.
     class Chart
       # @param reach [Picture::Reach]
-      # @param answer [Estimate::Answer, nil] the job, when there is one
+      # @param answer [Job, nil] the job, when there is one
       # @param condition [Time::Condition]
       # @param chosen [Array<Integer>] cylinders
-      def initialize(reach, answer = nil, condition:, chosen: [])
+      # @param equipment [Array<String>] what the shop has
+      def initialize(reach, answer = nil, condition:, chosen: [], equipment: [])
+        @equipment = equipment
         @reach = reach
         @engine = reach.engine
         @answer = answer
@@ -22,7 +24,7 @@ module NimbleLedger
         numbered.map do |step, number|
           { "number" => number, "step" => step.id, "label" => step.label, "in_plan" => in_plan?(step), "cylinder" => step.cylinder, "zone" => step.zone,
             "off_minutes" => mean(step.remove, @condition.remove_factor(step), step), "on_minutes" => mean(step.refit, @condition.refit_factor(step), step),
-            "closing_minutes" => step.closing.sum(0.0) { |c| ThreePoints.from(c["minutes"]).mean },
+            "closing_minutes" => step.closing.sum(0.0) { |task| task.minutes(@equipment).mean } * step.people,
             "people" => step.people, "needs" => step.needs.map { |id| Words.equipment(id) }, "over" => @reach.over(step),
             "needed_by" => in_plan?(step) ? @answer.plan.needed_by(step).map(&:label) : [] }
         end

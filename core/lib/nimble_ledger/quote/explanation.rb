@@ -7,7 +7,7 @@ module NimbleLedger
     class Explanation
       SPOKEN_WORDS = 90
 
-      # @param answer [Estimate::Answer] of the job
+      # @param answer [Job] of the job
       # @param reach [Picture::Reach] for the soundings of the other cylinders
       # @param works [Array<String>] kinds of work chosen
       def initialize(answer, reach, works)

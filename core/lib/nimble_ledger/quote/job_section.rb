@@ -5,12 +5,12 @@ module NimbleLedger
     # What the page shows of a planned job, in rows: the descent, every task with its points, parts, routes, what else is
     # nearly free, cautions at their step.
     class JobSection
-      # @param answer [Estimate::Answer]
+      # @param answer [Job]
       # @param reach [Picture::Reach] for what lies over the other cylinders
       # @param works [Array<String>] kinds of work chosen
       def initialize(answer, reach, works)
         @answer = answer
-        @engine = answer.request.engine
+        @engine = answer.car.engine
         @routes = Routes.new(answer)
         @bundles = Bundles.new(answer, reach, works)
         freeze
@@ -18,7 +18,7 @@ module NimbleLedger
 
       # @return [Hash] see the contract, Sheet: estimate, descent, tasks, while_open, cautions, parts, routes, pinned
       def to_h
-        { "estimate" => @answer.to_h, "descent" => Sheet.descent(@answer.plan), "tasks" => tasks, "while_open" => @bundles.list.map { |bundle| bundle_row(bundle) },
+        { "estimate" => Estimate::Answer.new(@answer).to_h, "descent" => Sheet.descent(@answer.plan), "tasks" => tasks, "while_open" => @bundles.list.map { |bundle| bundle_row(bundle) },
           "cautions" => cautions, "parts" => parts, "routes" => @routes.decisions.map { |decision| decision_row(decision) }, "pinned" => @routes.pinned? }
       end
 
@@ -27,7 +27,7 @@ module NimbleLedger
       # What is ordered and what may be, with what it is for.
       def parts
         @answer.needed.rows.map do |row|
-          { "part" => row.part, "label" => @answer.request.catalog&.description(row.part).to_s, "quantity" => row.quantity, "rule" => row.rule, "chance" => row.chance,
+          { "part" => row.part, "label" => @answer.car.catalog&.description(row.part).to_s, "quantity" => row.quantity, "rule" => row.rule, "chance" => row.chance,
             "because" => row.because.map { |id| (@engine.target(id) || @engine.step(id)).label } }
         end
       end

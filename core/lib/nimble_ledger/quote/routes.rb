@@ -6,7 +6,7 @@ module NimbleLedger
     # bank, and which of two ways to do the same thing. Each option is priced as a whole job against the one in force.
     class Routes
       # label; in_force; pinned; reason ("pinned", "least work", "only one possible here", "") ; row: Access::Alternatives::Row,
-      # nil for the one in force; answer: Estimate::Answer of the whole job; pins: what the scope's pins become when pressed.
+      # nil for the one in force; answer: Job of the whole work; pins: what the scope's pins become when pressed.
       Option = Struct.new(:label, :in_force, :pinned, :reason, :row, :answer, :pins) do
         def missing = row ? row.missing : []
         def added_minutes = row ? row.added.to_f : 0.0
@@ -14,12 +14,12 @@ module NimbleLedger
       # What is decided ("Plugs and coils 1, 3 and 5"), and its options, the one in force first.
       Decision = Struct.new(:label, :options)
 
-      # @param answer [Estimate::Answer] the job as it stands
+      # @param answer [Job] the job as it stands
       def initialize(answer)
         @answer = answer
         @plan = answer.plan
         @engine = @plan.engine
-        @pins = answer.planner.graph.pins
+        @pins = answer.car.pins
         @alternatives = Access::Alternatives.new(answer.planner, @plan, effort: answer.effort)
       end
 
@@ -46,7 +46,7 @@ module NimbleLedger
 
       def way_option(id, targets)
         row = @alternatives.over(ways: targets.to_h { |target| [target.id, id] }) or return nil
-        Option.new(Words.way(id), false, false, "", row, @answer.with_planner(row.planner), row.pins)
+        Option.new(Words.way(id), false, false, "", row, @answer.on(row.car), row.car.pins)
       end
 
       # Choices with the same members are decided together: one tool for every coil.
@@ -63,7 +63,7 @@ module NimbleLedger
 
       def member_option(id, held)
         row = @alternatives.over(members: held.map { |member| Access::Alternatives::Member.new(member.holder, member.choice, id) }) or return nil
-        Option.new(@engine.step(id).label, false, false, "", row, @answer.with_planner(row.planner), row.pins)
+        Option.new(@engine.step(id).label, false, false, "", row, @answer.on(row.car), row.car.pins)
       end
 
       def standing(label, pinned, pins, others)

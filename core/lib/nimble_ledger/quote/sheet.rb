@@ -28,10 +28,12 @@ module NimbleLedger
         @engine = engine
         @targets = selection.targets
         request = resolved.merge("targets" => @targets.empty? ? [engine.targets.first.id] : request_targets)
-        @request = Estimate::Request.build(request, engine: engine, catalog: catalog, base: base)
+        @request = Estimate::Request.build(request, documents: Documents.new(engine: engine, catalog: catalog), base: base)
         @promised = visit&.promised
-        @pick_up = visit && PickUp.new(engine, drop_off: visit.drop_off, arrival: visit.arrival, house: @request.house)
-        @planner = keep.call([resolved["condition"], @request.equipment, @request.pins.to_h]) { new_planner }
+        @pick_up = visit && PickUp.new(engine, drop_off: visit.drop_off, arrival: visit.arrival, house: @request.car.house)
+        plain = @request.car
+        @car = plain.planned_by(keep.call([resolved["condition"], plain.equipment, plain.pins.to_h, plain.engine.object_id, plain.rules.number]) { Access::Planner.new(plain) })
+        @engine = @car.engine
         compute
         @reach = Picture::Reach.new(engine, soundings, job: answer&.plan)
       end
@@ -58,11 +60,11 @@ module NimbleLedger
 
       # Other work on the same car, on a day of its own; what was set by hand for this scope does not touch it.
       # @param targets [Array<Profile::Target>]
-      # @return [Estimate::Answer, nil] nil when there is nothing to do, or no way to do it
+      # @return [Job, nil] nil when there is nothing to do, or no way to do it
       def alone(targets)
         return nil if targets.empty?
 
-        found = Estimate::Answer.new(@request, targets: targets, planner: @planner, override: nil, discount: nil, effort: @effort)
+        found = @car.job(targets, soak: @request.soak, codes: @request.codes?, effort: @effort)
         found.plan.proven? ? found : leave_out(targets)
       rescue ImpossiblePlan
         nil
@@ -76,7 +78,7 @@ module NimbleLedger
 
       # @return [Hash] see formats/openapi.json, Sheet
       def to_h
-        { "rules" => Estimate::Answer::RULES, "reach" => chart.reach_section, "layers" => chart.layers, "offers" => offers, "title" => title, "undecided" => @undecided }.merge(job_sections)
+        { "rules" => @car.rules.number, "reach" => chart.reach_section, "layers" => chart.layers, "offers" => offers, "title" => title, "undecided" => @undecided }.merge(job_sections)
       end
 
       # What a saved revision keeps of the page, so that it can be shown and printed again as it was.
@@ -85,12 +87,7 @@ module NimbleLedger
 
       private
 
-      def new_planner
-        graph = Access::Graph.new(@engine, condition: @request.condition, equipment: @request.equipment, pins: @request.pins)
-        Access::Planner.new(graph, house: @request.house)
-      end
-
-      def chart = @chart ||= Chart.new(reach, answer, condition: @request.condition, chosen: @selection.cylinders)
+      def chart = @chart ||= Chart.new(reach, answer, condition: @car.condition, chosen: @selection.cylinders, equipment: @car.equipment)
 
       # Each cylinder's own job with the work now chosen, plugs while none is.
       def soundings
@@ -101,7 +98,7 @@ module NimbleLedger
       def compute
         return if @targets.empty?
 
-        @answer = Estimate::Answer.new(@request, targets: @targets, planner: @planner, effort: @effort)
+        @answer = @request.job(effort: @effort, car: @car)
         return unless @selection.soak.nil? && @pick_up
 
         plain = trouble

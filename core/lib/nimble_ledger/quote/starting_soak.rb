@@ -14,7 +14,7 @@ module NimbleLedger
         return "none" if trouble.nil? || (trouble.plan.engine.soaks - ["none"]).empty?
 
         chance = 1 - trouble.outcomes.broken_counts.first
-        chance > trouble.answer.request.house["soak_above"] ? recommended.call : "none"
+        chance > trouble.answer.car.house["soak_above"] ? recommended.call : "none"
       end
     end
   end

@@ -45,16 +45,14 @@ module NimbleLedger
       # Share of such jobs, trouble counted in, that are done within the quoted hours.
       def all_told = @trouble.mixture.cdf(@answer.quoted_tenths * 6.0)
 
-      def request = @answer.request
-
-      def removal = Risk::PlugRemoval.new(request.engine, condition: request.condition, history: request.history, house: request.house, soak: @answer.plan.soak)
+      def house = @answer.car.house
 
       def plugs
         @trouble.outcomes.plug_rows.map do |row|
           { "target" => row.target.id, "label" => row.target.label, "cylinder" => row.target.cylinder, "broken" => row.chances.broken,
             "thread" => row.chances.thread, "stubborn" => row.chances.stubborn, "extraction_factor" => row.target.extraction_factor,
-            "base" => request.house["break_chance"][request.engine.plug("construction")],
-            "factors" => removal.factors(row.target).map { |label, factor| { "label" => label, "factor" => factor } } }
+            "base" => house["break_chance"][@answer.removal.construction(row.target.cylinders.first)],
+            "factors" => @answer.removal.factors(row.target).map { |label, factor| { "label" => label, "factor" => factor } } }
         end
       end
 
@@ -89,7 +87,7 @@ module NimbleLedger
       # Extra minutes of the likeliest break, for the descent.
       def longest
         factor = @trouble.outcomes.plug_rows.map { |row| row.target.extraction_factor }.max
-        factor ? (ThreePoints.from(request.house["extraction_minutes"]) * factor).mean : 0
+        factor ? (ThreePoints.from(house["extraction_minutes"]) * factor).mean : 0
       end
 
       def planner = @planner ||= TroubleSection.soaks_of(@trouble, @pick_up, @with_soak)

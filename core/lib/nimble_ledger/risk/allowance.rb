@@ -13,7 +13,9 @@ module NimbleLedger
       # @param broken_counts [Array<Float>] exact
       # @param price [Price::Lines]
       # @param by_tenths [Integer] what the advisor's override adds to every figure of hours
-      def initialize(plan, space, broken_counts, price, house:, by_tenths: 0)
+      # @param multi_piece [Boolean] whether a broken plug leaves a shell to be filled and left to cure
+      def initialize(plan, space, broken_counts, price, house:, by_tenths: 0, multi_piece: false)
+        @multi_piece = multi_piece
         @plan = plan
         @space = space
         @broken_counts = broken_counts
@@ -52,7 +54,7 @@ module NimbleLedger
 
       # Waiting for adhesive: once when broken plugs are filled together, for each when one at a time.
       def cure_minutes(broken)
-        return 0 unless broken.positive? && @plan.engine.plug("construction") == "multi-piece"
+        return 0 unless broken.positive? && @multi_piece
 
         @house["cure_minutes"] * (@plan.order_of_work == "all-out" ? 1 : broken)
       end

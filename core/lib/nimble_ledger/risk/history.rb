@@ -2,30 +2,70 @@
 
 module NimbleLedger
   module Risk
-    # When the plugs were last changed, as the risk needs it (model.md section 5).
+    # When the plugs were last changed and what is in the head, as the risk needs it (model.md section 5). A cylinder's own entry
+    # wins over the car's, key by key: only the front bank was done last time, one plug is of another make.
     class History
-      SHAPE = Shape.object(required: {
-                             "odometer_km" => Shape.number(max: 10_000_000), "plugs_changed_km" => Shape.number(max: 10_000_000),
-                             "plugs_changed_years" => Shape.number(max: 200)
-                           }, optional: { "compound_used" => Shape.boolean })
+      CONSTRUCTIONS = %w[one-piece one-piece-long-reach multi-piece].freeze
 
-      attr_reader :distance_km, :years
+      fitted = Shape.object(required: { "construction" => Shape.one_of(*CONSTRUCTIONS), "interval_km" => Shape.number(above: 0, max: 10_000_000) })
+      change = { "plugs_changed_km" => Shape.number(max: 10_000_000), "plugs_changed_years" => Shape.number(max: 200) }
+      more = { "compound_used" => Shape.boolean, "fitted" => fitted }
+      SHAPE = Shape.object(required: { "odometer_km" => Shape.number(max: 10_000_000), **change },
+                           optional: { **more, "cylinders" => Shape.map(Shape.object(optional: { **change, **more }), max: 32) })
 
-      # @raise [InvalidInput] when the last change stands above the odometer
-      def initialize(hash, path: "/history")
-        SHAPE.check!(hash, what: "history", path: path)
-        @distance_km = hash["odometer_km"] - hash["plugs_changed_km"]
-        @years = hash["plugs_changed_years"]
-        @compound_used = hash["compound_used"] || false
-        freeze
-        return unless @distance_km.negative?
-
-        message = "is above the odometer (#{hash["odometer_km"]} km): the plugs cannot have been changed later than now"
-        raise InvalidInput.new("The history cannot be right: #{path}/plugs_changed_km #{message}.",
-                               details: [{ "path" => "#{path}/plugs_changed_km", "message" => message }])
+      # What is known of the plugs of one cylinder: km and years since the last change, whether compound was used then, and what
+      # is fitted (nil: what the profile says).
+      Entry = Struct.new(:distance_km, :years, :compound_used, :fitted) do
+        def compound_used? = compound_used
+        # @return [String, nil] construction of what is fitted
+        def construction = fitted && fitted["construction"]
+        # @return [Numeric, nil] km
+        def interval_km = fitted && fitted["interval_km"]
       end
 
-      def compound_used? = @compound_used
+      # @return [Entry] of the car as a whole
+      attr_reader :car
+
+      # @param cylinders [Array<Integer>, nil] of the engine; nil leaves unknown numbers unchecked
+      # @raise [InvalidInput] when a last change stands above the odometer, or a cylinder does not exist
+      def initialize(hash, cylinders: nil, path: "/history")
+        SHAPE.check!(hash, what: "history", path: path)
+        @odometer = hash["odometer_km"]
+        @path = path
+        @car = entry(hash, path)
+        @own = (hash["cylinders"] || {}).to_h do |number, own|
+          here = "#{path}/cylinders/#{Shape.key(number)}"
+          refuse(here, "names cylinder #{number}, which does not exist") if cylinders && cylinders.none? { |known| known.to_s == number }
+          [number, entry(hash.merge(own), here)]
+        end
+        freeze
+      end
+
+      # @param number [Integer] cylinder
+      # @return [Entry]
+      def of(number) = @own.fetch(number.to_s, car)
+
+      # What is fitted anywhere, for what depends on the whole engine.
+      # @return [Array<Entry>]
+      def entries = [car, *@own.values]
+
+      def odometer_km = @odometer
+      def distance_km = car.distance_km
+      def years = car.years
+      def compound_used? = car.compound_used?
+
+      private
+
+      def entry(hash, path)
+        distance = @odometer - hash["plugs_changed_km"]
+        refuse("#{path}/plugs_changed_km", "is above the odometer (#{@odometer} km): the plugs cannot have been changed later than now") if distance.negative?
+
+        Entry.new(distance, hash["plugs_changed_years"], hash["compound_used"] || false, hash["fitted"])
+      end
+
+      def refuse(path, message)
+        raise InvalidInput.new("The history cannot be right: #{path} #{message}.", details: [{ "path" => path, "message" => message }])
+      end
     end
   end
 end

@@ -2,33 +2,77 @@
 
 module NimbleLedger
   module Risk
-    # The odds of the plugs still in the head, moved by what came out already (model.md section 5, "Live"): a shared
-    # engine factor, gamma-Poisson with prior mean 1 and variance 0.8, and the sign seen on each plug.
+    # A job under way (model.md section 5, "Live"): which plugs are out and how they came, and what that does to the odds of those
+    # still in the head. A shared factor is learned, gamma-Poisson with prior mean 1 and the house's variance; the signs seen count
+    # by their geometric mean; so does turning the rest hot.
     class Live
-      VARIANCE = 0.8
+      OUTCOMES = %w[free stubborn thread broken].freeze
+      SIGNS = %w[freer more-force chirps].freeze
 
-      # @param expected [Array<Float>] break chance each plug that is out had, before it was turned
-      # @param broke [Integer] how many of them broke
-      def initialize(expected, broke)
-        raise ArgumentError, "more plugs broke than came out" if broke > expected.size
+      plug = Shape.object(required: { "outcome" => Shape.one_of(*OUTCOMES) }, optional: { "sign" => Shape.one_of(*SIGNS) })
+      SHAPE = Shape.object(optional: { "out" => Shape.map(Shape.either(plug, Shape.list(Shape.nullable(plug), max: 64), say: "a plug that is out, or a list of them"), max: 64),
+                                       "hot" => Shape.boolean })
 
-        @expected = expected.sum(0.0)
-        @broke = broke
+      # One plug that is out: the target it belongs to, how it came, the sign seen.
+      Out = Struct.new(:target, :outcome, :sign)
+
+      # @return [Array<Out>]
+      attr_reader :out
+
+      # @return [Hash] `live.out` as given
+      attr_reader :given
+
+      # @param hash [Hash] fitting SHAPE
+      # @param targets [Array<Profile::Target>] of the job
+      # @raise [InvalidInput] for a target that is not a plug of the job, or a list of another length than it has plugs
+      def initialize(hash, targets, house:, path: "/live")
+        @house = house
+        @hot = hash["hot"] || false
+        @given = hash["out"] || {}
+        @out = @given.flat_map { |id, plugs| read(id, plugs, targets, "#{path}/out/#{Shape.key(id)}") }
         freeze
       end
 
-      # @return [Float] above 1 when more broke than expected
-      def factor = ((1 / VARIANCE) + @broke) / ((1 / VARIANCE) + @expected)
+      # What a plug still in the head has, from what it had before the job.
+      # @param before [PlugRemoval::Chances]
+      # @param expected [Float] sum of the break chances, before the job, of the plugs that are out
+      # @return [PlugRemoval::Chances]
+      def chances(before, expected)
+        moved = sign_factor * (@hot ? @house["hot_factor"] : 1)
+        PlugRemoval::Chances.new(Odds.shift(before.broken, moved * shared_factor(expected)), Odds.shift(before.thread, moved), Odds.shift(before.stubborn, moved))
+      end
 
-      # @param chance [Float] before
-      # @param sign [String, nil] "freer", "more-force", "chirps", "hot"
-      # @return [Float] break chance of a plug still in the head
-      # @raise [KeyError] for a sign that is not known
-      def chance(chance, sign: nil)
-        return chance.to_f if chance.zero? || chance == 1
+      # @return [Integer] how many plugs of a target are out
+      def count(target) = out.count { |one| one.target == target }
 
-        odds = chance / (1.0 - chance) * factor * (sign ? PlugRemoval::SIGNS.fetch(sign) : 1)
-        odds / (1 + odds)
+      # Above 1 when more broke than expected.
+      # @param expected [Float]
+      def shared_factor(expected)
+        prior = 1 / @house["live_variance"].to_f
+        (prior + out.count { |one| one.outcome == "broken" }) / (prior + expected)
+      end
+
+      # Geometric mean over the plugs that are out; a plug without a sign counts as 1.
+      def sign_factor
+        return 1.0 if out.empty?
+
+        out.reduce(1.0) { |product, one| product * (one.sign ? @house["sign_factor"].fetch(one.sign) : 1) }**(1.0 / out.size)
+      end
+
+      private
+
+      def read(id, plugs, targets, path)
+        target = targets.find { |one| one.id == id }
+        refuse(path, "#{id} is not among the targets of this request") unless target
+        refuse(path, "#{id} is no plug") unless target.plug?
+        list = plugs.is_a?(Array) ? plugs : [plugs]
+        refuse(path, "#{id} has #{target.plugs} plugs: give a list of #{target.plugs}, null for one still in") unless list.size == target.plugs && (plugs.is_a?(Array) || target.plugs == 1)
+
+        list.compact.map { |plug| Out.new(target, plug["outcome"], plug["sign"]) }
+      end
+
+      def refuse(path, message)
+        raise InvalidInput.new("The request has a fault: #{path} #{message}.", code: "invalid_request", details: [{ "path" => path, "message" => message }])
       end
     end
   end

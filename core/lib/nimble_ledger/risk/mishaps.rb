@@ -15,7 +15,7 @@ module NimbleLedger
           factor = odds_factor(step, condition, house)
           step.mishaps.map do |m|
             parts = (m["parts"] || []).map { |part| part.is_a?(Hash) ? part : { "part" => part, "quantity" => 1 } }
-            Mishap.new(step.id, m["what"], shift(m["chance"], factor), ThreePoints.from(m["minutes"]), parts)
+            Mishap.new(step.id, m["what"], Odds.shift(m["chance"], factor), ThreePoints.from(m["minutes"]), parts)
           end
         end
       end
@@ -25,13 +25,6 @@ module NimbleLedger
         factor *= house["mishap_brittle_factor"] if step.brittle? && condition.brittle?
         factor *= house["mishap_rust_factor"][condition.corrosion] if step.rust_prone?
         factor
-      end
-
-      def shift(chance, factor)
-        return chance.to_f if chance.zero? || chance == 1 || factor == 1
-
-        odds = chance / (1.0 - chance) * factor
-        odds / (1 + odds)
       end
     end
   end

@@ -32,7 +32,8 @@ module NimbleLedger
         @outcomes = outcomes
         @middle = middle_factor
         factors = plug_groups.map { |(chances, factor), count| repeated(ends_of_one_plug(chances, factor), count) } +
-                  mishap_groups(mishap_cents).map { |(chance, minutes, cents), count| repeated(mishap(chance, minutes, cents), count) }
+                  mishap_groups(mishap_cents).map { |(chance, minutes, cents), count| repeated(mishap(chance, minutes, cents), count) } +
+                  @outcomes.happened.map { |out| [came_of(out)] }
         @merged = factors.reduce(1) { |size, factor| size * factor.size } > LIMIT
         states = factors.reduce([NOTHING]) { |all, factor| merged ? merge(all, factor) : product(all, factor) }
         @list = states.map { |state| outcome(state) }.freeze
@@ -89,13 +90,13 @@ module NimbleLedger
 
       # Merged outcomes keep easy and hard extractions apart: front and rear cylinders differ too much to be one figure.
       def middle_factor
-        factors = @outcomes.plug_rows.map { |row| row.target.extraction_factor }
+        factors = (@outcomes.plug_rows + @outcomes.happened).map { |row| row.target.extraction_factor }
         factors.empty? ? 1 : (factors.min + factors.max) / 2.0
       end
 
       # Plugs alike in chances and factor, with how many there are.
       def plug_groups
-        @outcomes.plug_rows.each_with_object(Hash.new(0)) { |row, groups| groups[[row.chances, row.target.extraction_factor]] += row.target.plugs }
+        @outcomes.plug_rows.each_with_object(Hash.new(0)) { |row, groups| groups[[row.chances, row.target.extraction_factor]] += row.count }
       end
 
       # Mishaps alike in chance, time and parts, with how many there are: six connectors that may each break.
@@ -108,11 +109,22 @@ module NimbleLedger
       def ends_of_one_plug(chances, factor)
         broken, thread, stubborn = chances.to_a
         sound = (1 - broken) * (1 - thread)
-        [state(broken, factor > @middle ? [0, 1, 0, 0, 0] : [1, 0, 0, 0, 0], ThreePoints.from(@house["extraction_minutes"]) * factor, cents: @house["extraction_set_cents"]),
-         state((1 - broken) * thread, [0, 0, 1, 0, 0], @outcomes.thread_minutes, cents: @house["insert_cents"]),
-         state(sound * stubborn, [0, 0, 0, 1, 0], @outcomes.stubborn_minutes, billed: false),
-         state(sound * (1 - stubborn), CALM, ThreePoints.exactly(0))].select { |s| s[1].positive? }
+        [ending("broken", broken, factor), ending("thread", (1 - broken) * thread, factor), ending("stubborn", sound * stubborn, factor),
+         ending("free", sound * (1 - stubborn), factor)].select { |s| s[1].positive? }
       end
+
+      # One way a plug may come, as a state.
+      def ending(outcome, chance, factor)
+        case outcome
+        when "broken" then state(chance, factor > @middle ? [0, 1, 0, 0, 0] : [1, 0, 0, 0, 0], ThreePoints.from(@house["extraction_minutes"]) * factor, cents: @house["extraction_set_cents"])
+        when "thread" then state(chance, [0, 0, 1, 0, 0], ThreePoints.from(@house["insert_minutes"]), cents: @house["insert_cents"])
+        when "stubborn" then state(chance, [0, 0, 0, 1, 0], ThreePoints.from(@house["stubborn_minutes"]), billed: false)
+        else state(chance, CALM, ThreePoints.exactly(0))
+        end
+      end
+
+      # A plug that is out, with certainty.
+      def came_of(out) = ending(out.outcome, 1.0, out.target.extraction_factor)
 
       def mishap(chance, minutes, cents)
         [state(chance, [0, 0, 0, 0, 1], minutes, cents: cents), state(1 - chance, CALM, ThreePoints.exactly(0))].select { |s| s[1].positive? }

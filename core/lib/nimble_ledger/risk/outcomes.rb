@@ -2,53 +2,80 @@
 
 module NimbleLedger
   module Risk
-    # What may happen on one job, all plugs and mishaps together (model.md section 5, "Job level").
+    # What may happen on one job, all plugs and mishaps together, and what has happened already (model.md section 5, "Job level"
+    # and "Live").
     class Outcomes
-      PlugRow = Struct.new(:target, :chances)
+      # Plugs of a target that are still in the head: how many, and the chances of each.
+      PlugRow = Struct.new(:target, :chances, :count)
 
       attr_reader :plug_rows, :mishaps
 
+      # @return [Array<Live::Out>] plugs that are out, with what came of them
+      attr_reader :happened
+
       # @param plan [Access::Plan]
-      # @param removal [PlugRemoval]
-      def initialize(plan, removal, condition:, house:)
-        @house = house
-        @plug_rows = plan.targets.select(&:plug?).map { |target| PlugRow.new(target, removal.chances(target)) }
-        @mishaps = Mishaps.of(plan, condition: condition, house: house)
+      # @param removal [PlugRemoval] the odds before any plug was turned
+      # @param car [Car]
+      # @param live [Live, nil]
+      def initialize(plan, removal, car, live: nil)
+        @house = car.house
+        @removal = removal
+        @happened = live ? live.out : []
+        expected = happened.sum(0.0) { |out| removal.chances(out.target).broken }
+        @plug_rows = plan.targets.select(&:plug?).filter_map do |target|
+          left = target.plugs - (live ? live.count(target) : 0)
+          PlugRow.new(target, live ? live.chances(removal.chances(target), expected) : removal.chances(target), left) if left.positive?
+        end
+        @mishaps = Mishaps.of(plan, condition: car.condition, house: @house)
         freeze
       end
 
-      # Chance that nothing on this job fights back.
+      # Chance that nothing on this job fights back; 0 once a plug did.
       def no_trouble
-        plugs = plug_rows.reduce(1.0) { |p, row| p * (row.chances.no_trouble**row.target.plugs) }
+        return 0.0 if happened.any? { |out| out.outcome != "free" }
+
+        plugs = plug_rows.reduce(1.0) { |p, row| p * (row.chances.no_trouble**row.count) }
         mishaps.reduce(plugs) { |p, mishap| p * (1 - mishap.chance) }
       end
 
-      # Hands-on minutes beyond the quote, on average; cure waits are not counted.
+      # Hands-on minutes beyond the quote, on average, what happened included; cure waits are not counted.
       def expected_extra_minutes
-        plug_rows.sum(0.0) { |row| row.target.plugs * extra_of(row) } + mishaps.sum(0.0) { |m| m.chance * m.minutes.mean }
+        plug_rows.sum(0.0) { |row| row.count * extra_of(row) } + mishaps.sum(0.0) { |m| m.chance * m.minutes.mean } +
+          happened.sum(0.0) { |out| minutes_of(out.outcome, out.target).mean }
       end
 
-      # @return [Array<Float>] [k] = chance that exactly k plugs break, k = 0..plugs
+      # @return [Array<Float>] [k] = chance that exactly k plugs break, k = 0..plugs in scope
       def broken_counts
-        plug_rows.each_with_object([1.0]) do |row, counts|
-          row.target.plugs.times { add_plug(counts, row.chances.broken) }
+        counts = [1.0]
+        plug_rows.each { |row| row.count.times { add_plug(counts, row.chances.broken) } }
+        happened.each { |out| add_plug(counts, out.outcome == "broken" ? 1.0 : 0.0) }
+        counts
+      end
+
+      # Minutes a plug takes beyond the plan for what came of it.
+      # @param outcome [String] one of Live::OUTCOMES
+      # @return [ThreePoints]
+      def minutes_of(outcome, target)
+        case outcome
+        when "broken" then ThreePoints.from(@house["extraction_minutes"]) * target.extraction_factor
+        when "thread" then ThreePoints.from(@house["insert_minutes"])
+        when "stubborn" then ThreePoints.from(@house["stubborn_minutes"])
+        else ThreePoints.exactly(0)
         end
       end
 
-      # Minutes a plug takes beyond the plan when it breaks, loses its thread or is stubborn.
-      def break_minutes(target) = ThreePoints.from(@house["extraction_minutes"]) * target.extraction_factor
-
-      def thread_minutes = ThreePoints.from(@house["insert_minutes"])
-
-      def stubborn_minutes = ThreePoints.from(@house["stubborn_minutes"])
+      # Whether a plug of the job leaves a shell to be filled and left to cure when it breaks.
+      def multi_piece? = (plug_rows.map(&:target) + happened.map(&:target)).any? { |target| cylinders(target).any? { |number| @removal.construction(number) == "multi-piece" } }
 
       private
+
+      def cylinders(target) = target.cylinders.empty? ? [nil] : target.cylinders
 
       def extra_of(row)
         broken, thread, stubborn = row.chances.to_a
         whole = 1 - broken
-        (broken * break_minutes(row.target).mean) + (whole * thread * thread_minutes.mean) +
-          (whole * (1 - thread) * stubborn * stubborn_minutes.mean)
+        (broken * minutes_of("broken", row.target).mean) + (whole * thread * minutes_of("thread", row.target).mean) +
+          (whole * (1 - thread) * stubborn * minutes_of("stubborn", row.target).mean)
       end
 
       def add_plug(counts, chance)

@@ -2,76 +2,81 @@
 
 module NimbleLedger
   module Risk
-    # The chances that a plug fights back (model.md section 5): base chance by construction, odds multiplied by what
-    # is known of the car. Staged: it breaks; if not, the thread is damaged; if not, it is stubborn; else free.
+    # The chances that a plug fights back, before any is turned (model.md section 5): base chance by the construction of what is
+    # fitted, odds multiplied by what is known of the car and the cylinder. Staged: it breaks; if not, the thread is damaged; if
+    # not, it is stubborn; else free.
     class PlugRemoval
       # Distance stands in for a profile that states no interval, by grade, km.
       INTERVAL_BY_GRADE = { "nickel" => 40_000, "platinum" => 80_000, "iridium" => 100_000 }.freeze
-      SIGNS = { "freer" => 0.5, "more-force" => 2.0, "chirps" => 0.9, "hot" => 1.5 }.freeze
 
       # Chances of one plug: each stage's own, given the stages before it did not happen.
       Chances = Struct.new(:broken, :thread, :stubborn) do
         def no_trouble = (1 - broken) * (1 - thread) * (1 - stubborn)
       end
 
-      # @param condition [Time::Condition]
-      # @param history [History]
-      def initialize(engine, condition:, history:, house:, soak: "none")
-        @engine = engine
-        @condition = condition
-        @history = history
-        @house = house
+      # @param car [Car] with a history
+      # @param soak [String] protocol
+      def initialize(car, soak: "none")
+        @car = car
+        @engine = car.engine
+        @house = car.house
         @soak = soak
         freeze
       end
 
-      # Whether the profile says enough to judge: without a construction there is no base chance.
-      def self.known?(engine) = !engine.plug("construction").nil?
+      # Whether enough is known to judge: without a construction there is no base chance.
+      # @param car [Car] with a history
+      def self.known?(car) = !car.engine.plug("construction").nil? || !car.history.car.construction.nil?
 
-      # @return [Chances] for each plug of a plug target
-      def chances(target)
-        odds = factors(target).reduce(1.0) { |product, (_label, factor)| product * factor }
-        Chances.new(shift(@house["break_chance"][@engine.plug("construction")], odds),
-                    shift(@house["thread_chance"], odds), shift(@house["stubborn_chance"], odds))
-      end
+      # @return [Chances] for each plug of a plug target; of several cylinders, all three of the one with the highest break chance
+      def chances(target) = by_cylinder(target).map(&:last).max_by(&:broken)
 
-      # What moves the odds and by how much: [[label, factor], ...]; factors of 1 are left out.
-      def factors(target)
-        [distance_factor, years_factor, head_factor, wear_factor(target), compound_factor, soak_factor].reject { |_l, f| f == 1 }
-      end
+      # What moves the odds and by how much, at the cylinder the chances are those of: [[label, factor], ...]; factors of 1 are
+      # left out.
+      def factors(target) = named_factors(by_cylinder(target).max_by { |_number, chances| chances.broken }.first).reject { |_label, factor| factor == 1 }
 
-      # Odds times a factor, as a probability again.
-      def shift(chance, odds)
-        return chance.to_f if chance.zero? || chance == 1 || odds == 1
-
-        moved = chance / (1.0 - chance) * odds
-        moved / (1 + moved)
-      end
+      # @param number [Integer, nil] cylinder
+      # @return [String] construction of what is in the head there
+      def construction(number) = entry(number).construction || @engine.plug("construction")
 
       private
 
-      def distance_factor
-        interval = @engine.plug("interval_km") || INTERVAL_BY_GRADE.fetch(@engine.plug("grade") || "platinum")
-        ratio = @history.distance_km / interval.to_f
+      def by_cylinder(target) = (target.cylinders.empty? ? [nil] : target.cylinders).map { |number| [number, at(number)] }
+
+      def at(number)
+        odds = named_factors(number).reduce(1.0) { |product, (_label, factor)| product * factor }
+        Chances.new(Odds.shift(@house["break_chance"][construction(number)], odds), Odds.shift(@house["thread_chance"], odds), Odds.shift(@house["stubborn_chance"], odds))
+      end
+
+      def entry(number) = number ? @car.history.of(number) : @car.history.car
+
+      def named_factors(number)
+        known = entry(number)
+        [distance_factor(known), years_factor(known), head_factor, wear_factor(number), compound_factor(known), soak_factor]
+      end
+
+      def distance_factor(known)
+        interval = known.interval_km || @engine.plug("interval_km") || INTERVAL_BY_GRADE.fetch(@engine.plug("grade") || "platinum")
+        ratio = known.distance_km / interval.to_f
         ["#{ratio.round(2)} intervals since the last change", @house["distance_factor"]**[0, ratio - 1].max]
       end
 
-      def years_factor
-        beyond = [0, @history.years - @house["years_free"]].max
-        ["#{@history.years} years since the last change", @house["years_factor"]**beyond]
+      def years_factor(known)
+        beyond = [0, known.years - @house["years_free"]].max
+        ["#{known.years} years since the last change", @house["years_factor"]**beyond]
       end
 
       def head_factor = ["#{@engine.head.tr("-", " ")} head", @house["head_factor"][@engine.head]]
 
       # The worse of the car's rust and this cylinder's well; a wet well counts as light, a rusted one as heavy.
-      def wear_factor(target)
-        wells = target.cylinders.map { |number| @condition.wells[number.to_s] || "dry" }
-        levels = wells.map { |well| Time::Condition::LEVELS[Time::Condition::WELLS.index(well)] } + [@condition.corrosion]
+      def wear_factor(number)
+        well = @car.condition.wells[number.to_s] || "dry"
+        levels = [Time::Condition::LEVELS[Time::Condition::WELLS.index(well)], @car.condition.corrosion]
         worst = levels.max_by { |level| Time::Condition::LEVELS.index(level) }
         ["#{worst} rust or wet well", @house["wear_factor"][worst]]
       end
 
-      def compound_factor = ["compound used last time", @history.compound_used? ? @house["compound_factor"] : 1]
+      def compound_factor(known) = ["compound used last time", known.compound_used? ? @house["compound_factor"] : 1]
 
       def soak_factor = ["soak: #{@soak}", @house["soaks"][@soak]["break_factor"]]
     end

@@ -6,10 +6,10 @@ module NimbleLedger
     class Trouble
       attr_reader :answer, :outcomes, :space
 
-      # @param answer [Estimate::Answer] with history and catalog
+      # @param answer [Job] of a car with history and catalog
       def initialize(answer)
         @answer = answer
-        @house = answer.request.house
+        @house = answer.car.house
         @outcomes = answer.outcomes
         @space = OutcomeSpace.new(@outcomes, house: @house, mishap_cents: method(:mishap_cents).to_proc)
       end
@@ -20,7 +20,7 @@ module NimbleLedger
       def plan = answer.plan
       def price = answer.price
       def mixture = @mixture ||= Mixture.new(plan.job.total, space.likely)
-      def allowance = @allowance ||= Allowance.new(plan, space, outcomes.broken_counts, price, house: @house, by_tenths: answer.override_tenths)
+      def allowance = @allowance ||= Allowance.new(plan, space, outcomes.broken_counts, price, house: @house, by_tenths: answer.override_tenths, multi_piece: outcomes.multi_piece?)
 
       # Parts of mishaps nobody has a price for: what the troubles come to is incomplete without them, never free.
       # @return [Array<String>]
@@ -47,7 +47,7 @@ module NimbleLedger
         mishap.parts.sum { |part| (selling_price(part["part"]) || 0) * part["quantity"].to_i }
       end
 
-      def selling_price(part) = answer.request.catalog.selling_price(part, @house["markup"])
+      def selling_price(part) = answer.car.catalog.selling_price(part, @house["markup"])
     end
   end
 end

@@ -19,12 +19,14 @@ module NimbleLedger
       # @param steps [Array<Profile::Step>] in removal order
       # @param work [Array<[Profile::Target, Profile::Way]>]
       # @param soak [String] protocol name
+      # @param car [Car]
       # @param codes [Boolean] whether the car came with fault codes
-      def initialize(steps, work, condition:, house:, soak: "none", codes: false)
-        @condition = condition
-        @house = house
+      def initialize(steps, work, car, soak: "none", codes: false)
+        @condition = car.condition
+        @house = car.house
+        @equipment = car.equipment
         @tasks = step_tasks(steps) + work_tasks(work, soak) + house_tasks(steps, codes)
-        @total = Total.of(@tasks, house["common_variation"])
+        @total = Total.of(@tasks, @house["common_variation"])
         freeze
       end
 
@@ -54,7 +56,7 @@ module NimbleLedger
         steps.flat_map do |step|
           [Task.new("remove", step.id, step.label, step.remove * @condition.remove_factor(step), step.people, @condition.remove_reasons(step)),
            Task.new("refit", step.id, step.label, step.refit * @condition.refit_factor(step), step.people, @condition.refit_reasons(step))] +
-            step.closing.map { |c| Task.new("closing", step.id, c["what"], ThreePoints.from(c["minutes"]), 1, []) }
+            step.closing.map { |task| Task.new("closing", step.id, task.what, task.minutes(@equipment), step.people, []) }
         end
       end
 

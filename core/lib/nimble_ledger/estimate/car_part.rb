@@ -1,0 +1,62 @@
+# frozen_string_literal: true
+
+module NimbleLedger
+  module Estimate
+    # What a request of any format says of a car, checked and built.
+    class CarPart
+      # @return [Car]
+      attr_reader :car
+
+      # @return [Hash{String=>String}] variants nobody answered, with the usual answer
+      attr_reader :assumed_variants
+
+      # @return [Array<Hash>] "path", "message"
+      attr_reader :warnings
+
+      # @param hash [Hash] fitting Request::CAR, with "engine"
+      # @param documents [Documents] where engine and catalog come from
+      # @param base [House::Settings]
+      # @param path [String] where the hash stands in its request
+      # @raise [InvalidInput]
+      def initialize(hash, documents: Documents.new, base: House::Settings.defaults, path: "")
+        @path = path
+        @written = documents.engine(hash["engine"], "#{path}/engine")
+        answers = @written.variants.resolve(hash["variants"], path: "#{path}/variants")
+        @assumed_variants = answers.assumed
+        built = @written.variant(answers.in_force)
+        house = House::Precedence.resolve(base, @written, hash["house"])
+        pins = Access::VariantPins.new(@written, built, hash["pins"], path: "#{path}/pins")
+        @warnings = @written.warnings + pins.warnings
+        @car = Car.new(engine: built, house: house, condition: condition(hash, house), history: history(hash), equipment: hash["equipment"] || [], pins: pins.pins,
+                       catalog: documents.catalog(hash["catalog"], "#{path}/catalog"),
+                       rules: hash["rules"] ? Rules[hash["rules"].to_i] : Rules::NEWEST)
+      end
+
+      # @param ids [Array<String>]
+      # @return [Array<Profile::Target>]
+      # @raise [InvalidInput] for one the engine does not have
+      def targets(ids, path)
+        ids.each_with_index.map { |id, i| car.engine.target(id) || fault("#{path}/#{i}", "names target #{id}, which #{@written.code} does not have") }
+      end
+
+      # @raise [InvalidInput]
+      def fault(path, message)
+        raise InvalidInput.new("The request has a fault: #{path} #{message}.", code: "invalid_request", details: [{ "path" => path, "message" => message }])
+      end
+
+      private
+
+      def condition(hash, house)
+        found = Time::Condition.new(hash["condition"], house)
+        unknown = found.wells.keys - @written.cylinders.map { |cylinder| cylinder.number.to_s }
+        return found if unknown.empty?
+
+        fault("#{@path}/condition/wells/#{Shape.key(unknown.first)}", "names cylinder #{unknown.first}, which does not exist")
+      end
+
+      def history(hash)
+        hash["history"] && Risk::History.new(hash["history"], cylinders: @written.cylinders.map(&:number), path: "#{@path}/history")
+      end
+    end
+  end
+end

@@ -1,0 +1,90 @@
+# frozen_string_literal: true
+
+module NimbleLedger
+  # Work on a car: what is done, with which soak, and what was set by hand. Plan, hours, needs, price and odds are worked out
+  # when they are asked for.
+  #
+  #   job = car.job(targets, soak: "short", discount: { "cents" => 1000 })
+  #   job.price.total_cents
+  class Job
+    attr_reader :car, :targets, :soak, :override, :discount, :codes, :live, :effort, :plan
+
+    # @param car [Car]
+    # @param targets [Array<Profile::Target>]
+    # @param soak [String] protocol
+    # @param override [Estimate::Override, nil] the advisor's own hours
+    # @param discount [Hash, nil] {"label", "cents"}
+    # @param codes [Boolean] whether the car came with fault codes
+    # @param live [Risk::Live, nil] what has come out already
+    # @param effort [Access::Effort] shared by all that is computed for one answer or page
+    # @raise [ImpossiblePlan]
+    def initialize(car, targets, soak: "none", override: nil, discount: nil, codes: false, live: nil, effort: Access::Effort.new)
+      @car = car
+      @targets = targets
+      @soak = soak
+      @override = override
+      @discount = discount
+      @codes = codes
+      @live = live
+      @effort = effort
+      @plan = planner.plan(targets, soak: soak, codes: codes, effort: effort)
+    end
+
+    def planner = car.planner
+
+    # The same car and soak with other targets: hours set by hand were for others, the discount stays.
+    def with_targets(targets) = Job.new(car, targets, soak: soak, discount: discount, codes: codes, effort: effort)
+
+    # Other work on the same car on a day of its own: what was set by hand for this job does not touch it.
+    def another_day(targets) = Job.new(car, targets, soak: soak, codes: codes, effort: effort)
+
+    # The same job on the car with other pins or equipment.
+    # @param car [Car]
+    def on(car) = Job.new(car, targets, soak: soak, override: override, discount: discount, codes: codes, live: live, effort: effort)
+
+    # The same job with another soak protocol.
+    def with_soak(protocol) = Job.new(car, targets, soak: protocol, override: override, discount: discount, codes: codes, live: live, effort: effort)
+
+    # Hours billed without removal trouble: the house quantile, moved by the advisor's override (model.md section 4).
+    # @return [Integer] tenths of an hour
+    def quoted_tenths = [plan.job.quoted_tenths + override_tenths, 0].max
+
+    # What the advisor added to the computed hours; 0 without an override.
+    # @return [Integer] tenths of an hour
+    def override_tenths = override ? override.tenths : 0
+
+    # @return [Float] share of such jobs, without removal trouble, that are done within the quoted hours
+    def quoted_share = plan.job.total.cdf(quoted_tenths * 6.0)
+
+    # @return [Array<Access::WhileOpen::Row>]
+    def while_open = opened.rows
+
+    # Targets whose minutes while open could not be decided within the effort.
+    # @return [Array<Profile::Target>]
+    def undecided = opened.undecided
+
+    # @return [Parts::Needed]
+    def needed = @needed ||= Parts::Needed.new(plan, house: car.house)
+
+    # @return [Price::Lines, nil] nil without a catalog
+    def price
+      return nil unless car.catalog
+
+      @price ||= Price::Lines.new(quoted_tenths, needed, car.catalog, house: car.house, discount: discount)
+    end
+
+    # @return [Risk::Outcomes, nil] nil without history, or when the profile does not state the plug's construction
+    def outcomes
+      return nil unless car.history && Risk::PlugRemoval.known?(car)
+
+      @outcomes ||= Risk::Outcomes.new(plan, removal, car, live: live)
+    end
+
+    # @return [Risk::PlugRemoval] the odds of each plug before any is turned
+    def removal = @removal ||= Risk::PlugRemoval.new(car, soak: soak)
+
+    private
+
+    def opened = @opened ||= Access::WhileOpen.new(planner, targets, soak: soak, effort: effort)
+  end
+end
