@@ -85,9 +85,12 @@ module Answers
                    "trouble" => trouble, "routes" => list(decision), "pinned" => BOOL, "parts" => list(wanted),
                    "quoted_share" => NUM, "set_aside" => maybe(object({ "by_hours" => NUM, "reason" => TEXT })) })
 
+  fitted = object({ "construction" => words(*NimbleLedger::Risk::History::CONSTRUCTIONS), "interval_km" => NUM })
+  past = object({}, { "plugs_changed_km" => NUM, "plugs_changed_years" => NUM, "compound_used" => BOOL, "fitted" => fitted })
   vehicle = object({ "id" => TEXT, "customer_id" => maybe(TEXT), "email" => maybe(TEXT), "plate" => TEXT, "description" => TEXT, "year" => maybe(INT), "engine_code" => TEXT, "customer" => maybe(TEXT),
                      "phone" => maybe(TEXT), "lives" => maybe(TEXT), "notes" => maybe(TEXT), "plug_fitted" => maybe(TEXT), "odometer_km" => maybe(NUM), "plugs_changed_km" => maybe(NUM),
-                     "plugs_changed_years" => maybe(NUM), "compound_used" => maybe(BOOL), "age_years" => maybe(INT), "corrosion" => maybe(TEXT) })
+                     "plugs_changed_years" => maybe(NUM), "compound_used" => maybe(BOOL), "age_years" => maybe(INT), "corrosion" => maybe(TEXT),
+                     "variants" => map(TEXT), "fitted" => maybe(fitted), "cylinders" => map(past) })
   engine = { "id" => TEXT, "code" => TEXT, "revision" => INT, "name" => TEXT, "arrangement" => TEXT, "mounting" => TEXT, "cylinders" => INT, "ignition" => TEXT,
              "notes" => TEXT }
   sounding = object({ "cylinder" => INT, "hours" => maybe(NUM) })
@@ -104,7 +107,7 @@ module Answers
                   { "quoted_hours" => NUM, "p80_hours" => NUM, "ready" => TEXT, "descent" => ref("Descent"), "labor_cents" => INT, "parts_cents" => INT, "with_it_cents" => INT,
                     "total_cents" => INT, "incomplete" => BOOL, "against_hours" => NUM, "against_cents" => INT, "no_trouble" => NUM, "not_above_cents" => INT,
                     "left_hours" => NUM, "left_cents" => INT, "both_cents" => INT })
-  history = object({ "odometer_km" => NUM, "plugs_changed_km" => NUM, "plugs_changed_years" => NUM, "compound_used" => BOOL })
+  history = object({ "odometer_km" => NUM, "plugs_changed_km" => NUM, "plugs_changed_years" => NUM, "compound_used" => BOOL }, { "fitted" => fitted, "cylinders" => map(past) })
   condition = object({ "corrosion" => TEXT, "brittle" => BOOL, "bodged" => BOOL, "wells" => map(TEXT) })
 
   # What of the page a saved revision keeps, printed again as it was; earlier revisions may hold less.
@@ -148,7 +151,8 @@ module Answers
     "QuoteCard" => object(quote.merge("plate" => TEXT, "description" => TEXT, "engine_code" => TEXT, "customer" => maybe(TEXT))),
     "QuoteList" => object({ "quotes" => list(ref("QuoteCard")) }),
     "Draft" => draft, "Revision" => revision, "Other" => other, "Beside" => beside,
-    "Resolved" => object({ "condition" => condition, "history" => history, "assumed" => list(TEXT), "equipment" => list(TEXT) }),
+    "Resolved" => object({ "condition" => condition, "history" => history, "assumed" => list(TEXT), "equipment" => list(TEXT),
+                           "variants" => list(object({ "id" => TEXT, "ask" => TEXT, "options" => list(object({ "id" => TEXT, "label" => TEXT })), "answer" => TEXT, "assumed" => BOOL })) }),
     "QuotePage" => object({ "quote" => object(quote), "vehicle" => ref("Vehicle"), "engine" => ref("Engine"), "draft" => ref("Draft"),
                             "newest_engine_revision" => INT, "dropped" => list(TEXT),
                             "revisions" => list(ref("Revision")), "sheet" => ref("Sheet"), "others" => list(ref("Other")), "resolved" => ref("Resolved"), "priced_with" => ref("PricedWith") }),

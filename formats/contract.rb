@@ -21,7 +21,9 @@ module Contract
   vehicle_history = Shape.object(optional: {
                                    "odometer_km" => distance, "plugs_changed_km" => distance, "plugs_changed_years" => Shape.nullable(Shape.number(max: 200)),
                                    "compound_used" => Shape.nullable(Shape.boolean), "corrosion" => Shape.nullable(Shape.one_of("none", "light", "heavy")),
-                                   "lives" => Shape.nullable(Shape.string(max: 120, empty: true)), "plug_fitted" => Shape.nullable(Shape.string(max: 80, empty: true))
+                                   "lives" => Shape.nullable(Shape.string(max: 120, empty: true)), "plug_fitted" => Shape.nullable(Shape.string(max: 80, empty: true)),
+                                   "variants" => Shape.map(Shape.string(max: 80), max: NimbleLedger::Profile::MAX_VARIANTS),
+                                   "fitted" => Shape.nullable(NimbleLedger::Quote::Content::FITTED), "cylinders" => NimbleLedger::Quote::Content::CYLINDERS
                                  })
   version = Shape.integer(min: 1, max: 1_000_000_000)
   revision_id = Shape.string(max: 40)

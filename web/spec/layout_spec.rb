@@ -128,7 +128,7 @@ RSpec.describe "the Quote page", type: :feature do
     minutes = estimate["plan"]["minutes"]
     expect(shown).to eq(money(estimate["price"]["total_cents"]))
     expect(page).to have_text("#{minutes["remove"].round} min off, #{minutes["work"].round} work, #{minutes["refit"].round} on")
-    expect(find("tfoot")).to have_text("#{minutes["remove"].round} min")
+    expect(find("[aria-label=Layers] + p")).to have_text("#{minutes["remove"].round} min")
     expect(page).to have_text("quoted #{estimate["hours"]["quoted"]} h")
     expect(page).to have_text("of the #{estimate["hours"]["quoted"]} hours")
     expect(cylinder(5)["aria-label"]).to include("#{estimate["hours"]["quoted"]} hours if done alone")

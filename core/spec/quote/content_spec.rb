@@ -102,4 +102,13 @@ RSpec.describe NimbleLedger::Quote::Content do
     expect(described_class.new(start, engine: engine, vehicle: { "age_years" => 7 }, house: strict).condition["brittle"]).to be(true)
     expect(content(age_years: 7).condition["brittle"]).to be(false)
   end
+
+  it "takes what is fitted and each cylinder's past from the car, then from the quote, and lets the quote take the car's word again" do
+    car = { "odometer_km" => 90_000, "plugs_changed_km" => 0, "plugs_changed_years" => 6, "fitted" => { "construction" => "multi-piece", "interval_km" => 60_000 },
+            "cylinders" => { "3" => { "plugs_changed_years" => 2 }, "5" => { "plugs_changed_years" => 1 }, "9" => { "plugs_changed_years" => 1 } }, "variants" => { "tray" => "no", "roof" => "x" } }
+    history = { "cylinders" => { "3" => { "compound_used" => true }, "5" => {} } }
+    content = NimbleLedger::Quote::Content.new(NimbleLedger::Quote::Content.start.merge("history" => history), engine: Engines.engine("LN33"), vehicle: car)
+    expect(content.history["cylinders"]).to eq("3" => { "plugs_changed_years" => 2, "compound_used" => true })
+    expect([content.history["fitted"], content.variants]).to eq([car["fitted"], { "tray" => "no" }])
+  end
 end

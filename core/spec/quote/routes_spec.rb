@@ -66,7 +66,8 @@ RSpec.describe NimbleLedger::Quote::Routes do
   end
 
   it "keeps out of the reckoning: an estimate with and without routes looked at is the same" do
-    request = NimbleLedger::Estimate::Request.build(Engines.request(%w[plug-5 coil-5], equipment: Engines::EQUIPMENT), documents: NimbleLedger::Documents.new(engine: Engines.engine("UB35"), catalog: Engines.catalog))
+    request = NimbleLedger::Estimate::Request.build(Engines.request(%w[plug-5 coil-5], equipment: Engines::EQUIPMENT),
+                                                    documents: NimbleLedger::Documents.new(engine: Engines.engine("UB35"), catalog: Engines.catalog))
     answer = NimbleLedger::Estimate::Answer.new(request)
     before = answer.to_h
     described_class.new(answer).decisions

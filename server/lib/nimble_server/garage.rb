@@ -86,7 +86,8 @@ module NimbleServer
       changed = row[:plugs_changed_on]
       { "odometer_km" => row[:odometer_km], "plugs_changed_km" => row[:plugs_changed_km],
         "plugs_changed_years" => changed && ((now.to_date - changed).to_i / 365.25).round(1), "compound_used" => row[:compound_used],
-        "age_years" => row[:year] && (now.year - row[:year]), "corrosion" => row[:condition].to_h["corrosion"] }
+        "age_years" => row[:year] && (now.year - row[:year]), "corrosion" => row[:condition].to_h["corrosion"],
+        "variants" => row[:variants].to_h, "fitted" => row[:fitted]&.to_h, "cylinders" => row[:cylinders].to_h }
     end
 
     private
@@ -107,6 +108,8 @@ module NimbleServer
         years = given["plugs_changed_years"]
         values[:plugs_changed_on] = years && (@shop.now.to_date - (years * 365.25).round)
       end
+      %w[variants cylinders].each { |key| values[key.to_sym] = Sequel.pg_jsonb(given[key]) if given.key?(key) }
+      values[:fitted] = given["fitted"] && Sequel.pg_jsonb(given["fitted"]) if given.key?("fitted")
       values[:condition] = Sequel.pg_jsonb(row[:condition].to_h.merge("corrosion" => given["corrosion"])) if given.key?("corrosion")
       values
     end

@@ -54,7 +54,15 @@ module NimbleServer
 
     # What was taken for granted: condition and history as used, and what of it is assumed.
     def resolved
-      { "condition" => @content.condition, "history" => @content.history, "assumed" => @content.assumed, "equipment" => house.equipment }
+      { "condition" => @content.condition, "history" => @content.history, "assumed" => @content.assumed, "equipment" => house.equipment, "variants" => questions }
+    end
+
+    # What the engine asks of a car, with the answer in force.
+    def questions
+      answers = engine.variants.resolve(@content.variants)
+      engine.variants.questions.map do |question|
+        { "id" => question.id, "ask" => question.ask, "options" => question.options, "answer" => answers.in_force[question.id], "assumed" => answers.assumed.key?(question.id) }
+      end
     end
 
     # A scope with something in it: its place, what the advisor wrote, its page, and the request that recomputes it.

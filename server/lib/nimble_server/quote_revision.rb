@@ -44,8 +44,9 @@ module NimbleServer
 
     def store_scope(revision_id, priced)
       answer = priced.sheet.answer
+      said = NimbleLedger::Estimate::Request.build(priced.request).answer # what is frozen is what the frozen request gives
       id = @shop.insert(:quote_scopes, revision_id: revision_id, position: priced.index, name: priced.scope["name"].to_s, request: Sequel.pg_jsonb(priced.request),
-                                       answer: Sequel.pg_jsonb(NimbleLedger::Estimate::Answer.new(answer).to_h), page: Sequel.pg_jsonb(priced.sheet.shown), quoted_tenths: answer.quoted_tenths, total_cents: answer.price.total_cents)
+                                       answer: Sequel.pg_jsonb(said), page: Sequel.pg_jsonb(priced.sheet.shown), quoted_tenths: answer.quoted_tenths, total_cents: answer.price.total_cents)
       answer.price.list.each_with_index do |line, i|
         @shop.insert(:quote_lines, scope_id: id, position: i, kind: line.kind, label: line.label, part: line.part, quantity: line.quantity,
                                    unit_cents: line.unit_cents, cents: line.cents)

@@ -10,9 +10,7 @@ class WebProcess
   # @param cluster [Cluster] prepared
   def initialize(cluster)
     @cluster = cluster
-    server = TCPServer.new("127.0.0.1", 0)
-    @port = server.addr[1]
-    server.close
+    @port = Cluster.free_port
     start
   end
 

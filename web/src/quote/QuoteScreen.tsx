@@ -18,6 +18,7 @@ import { SideBySide } from "./SideBySide";
 import { scopeEdits } from "./scopeEdits";
 import { useQuoteKeys } from "./useQuoteKeys";
 import { useWorkingCopy } from "./useWorkingCopy";
+import { Variants } from "./Variants";
 import { VehicleStrip } from "./VehicleStrip";
 import { WhyLayer } from "./Why";
 import { activeScope } from "./works";
@@ -73,6 +74,7 @@ export function QuoteScreen({ page }: { page: QuotePage }) {
     <Screen>
       <Left>
         <VehicleStrip page={page} content={content} resolved={priced.resolved} saved={latest ? `revision ${latest.revision} saved` : "not saved yet"} onChange={writes ? change : undefined} revisions={copy.revisions} />
+        <Variants page={page} questions={priced.resolved.variants} onChange={writes ? change : undefined} />
         <RevisionNotice page={page} writes={writes} />
         {copy.priceChange && <PriceNotice change={copy.priceChange} onClose={copy.closeNotice} />}
         {(copy.offline || copy.problem) && (
@@ -84,7 +86,7 @@ export function QuoteScreen({ page }: { page: QuotePage }) {
           <SideBySide rows={copy.figures?.beside} active={content.active} stale={stale} onGo={edits.goTo} onClose={turnBeside} />
         ) : (
           <Middle>
-            <ReachColumn sheet={sheet} compared={copy.figures?.trouble} offers={page.sheet.offers} scope={scope} stale={stale} writes={writes} edits={edits} panel={panel} onPanel={setPanel} active={active} onActive={light} onLayer={setLayer} looked={route?.label ?? null} onLook={setLooked} />
+            <ReachColumn sheet={sheet} pasts={priced.resolved.history.cylinders} compared={copy.figures?.trouble} offers={page.sheet.offers} scope={scope} stale={stale} writes={writes} edits={edits} panel={panel} onPanel={setPanel} active={active} onActive={light} onLayer={setLayer} looked={route?.label ?? null} onLook={setLooked} />
             <DescentColumn sheet={sheet} scope={scope} stale={stale} writes={writes} edits={edits} over={laidOver(route, others, sheet)} active={active} told={told} onActive={light} onRoutes={() => setPanel("routes")} />
           </Middle>
         )}

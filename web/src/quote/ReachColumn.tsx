@@ -3,6 +3,7 @@ import type { Scope, Sheet } from "../api/client";
 import { Asked, Heading, KeyHint, Small, Unseen } from "../shared/parts";
 import { LayerList } from "./LayerList";
 import { PanelBar } from "./PanelBar";
+import type { Past } from "./plugPasts";
 import { PartsPanel } from "./PartsPanel";
 import type { Panel } from "./panels";
 import { ReachDrawing } from "./ReachDrawing";
@@ -15,6 +16,8 @@ interface Props {
   sheet: Sheet;
   /** What the engine offers, the same object while the quote is open. */
   offers: Sheet["offers"];
+  /** Cylinders whose plugs have a past of their own. */
+  pasts?: Record<string, Past>;
   /** Trouble with the soaks compared, once it is there. */
   compared?: Sheet["trouble"];
   scope: Scope;
@@ -32,7 +35,7 @@ interface Props {
 }
 
 /** Left: the engine from above, the work to choose, and the one panel. */
-export function ReachColumn({ sheet, compared, offers, scope, stale, writes, edits, panel, onPanel, active, onActive, onLayer, looked, onLook }: Props) {
+export function ReachColumn({ sheet, pasts, compared, offers, scope, stale, writes, edits, panel, onPanel, active, onActive, onLayer, looked, onLook }: Props) {
   const numbers = sheet.reach.cylinders.map((cylinder) => cylinder.number);
   const inJob = useMemo(() => sheet.reach.cylinders.filter((cylinder) => cylinder.chosen).map((cylinder) => cylinder.number), [sheet]);
   const lifted = useMemo(() => sheet.layers.filter((layer) => layer.step === active).map((layer) => layer.number), [sheet, active]);
@@ -50,7 +53,7 @@ export function ReachColumn({ sheet, compared, offers, scope, stale, writes, edi
           </Asked>
         </Small>
       </Heading>
-      <ReachDrawing reach={sheet.reach} chosen={scope.cylinders} stale={stale} lifted={lifted} onPress={edits.press} disabled={!writes} />
+      <ReachDrawing reach={sheet.reach} pasts={pasts} chosen={scope.cylinders} stale={stale} lifted={lifted} onPress={edits.press} disabled={!writes} />
       <WorkChips offers={offers} works={scope.works} extras={scope.extras} writes={writes} edits={edits} />
       <PanelBar open={open} job={Boolean(sheet.estimate)} trouble={Boolean(sheet.trouble)} onPanel={onPanel} />
       {open === "layers" && <LayerList layers={sheet.layers} cautions={sheet.cautions} tasks={sheet.tasks} estimate={sheet.estimate} active={active} chosen={inJob} onActive={onActive} onAsk={sheet.tasks && onLayer} />}

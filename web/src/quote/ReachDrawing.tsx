@@ -6,6 +6,7 @@ import { useSession } from "../session/SessionGate";
 import { depthInk } from "../shared/depth";
 import { list } from "../shared/format";
 import { Small } from "../shared/parts";
+import { type Past, tagOf } from "./plugPasts";
 import { chipsOf, layout, linked, WIDTH } from "./reachLayout";
 
 type Reach = Sheet["reach"];
@@ -32,6 +33,12 @@ const Mark = styled(ToggleButton)`
 const Sounding = styled.span`
   position: absolute; transform: translate(-50%, 0); background: var(--sheet); border-radius: 3px; padding: 0 6px; font-size: 13px; line-height: 17px;
   font-weight: 650; pointer-events: none; white-space: nowrap;
+`;
+
+/** What is a cylinder's own of its plug's past. */
+const Tag = styled.span`
+  position: absolute; background: var(--sheet); border: 1px solid var(--ink); border-radius: 3px; padding: 0 5px; font-size: 12px; line-height: 16px;
+  pointer-events: none; white-space: nowrap;
 `;
 
 function pips(plugs: number) {
@@ -120,6 +127,8 @@ const Contours = memo(function Contours({ reach, lifted }: { reach: Reach; lifte
 
 interface Props {
   reach: Reach;
+  /** Cylinders whose plugs have a past of their own. */
+  pasts?: Record<string, Past>;
   chosen: number[];
   stale: boolean;
   lifted: number[];
@@ -129,7 +138,7 @@ interface Props {
 }
 
 /** The engine from above: contours, the cylinders to press, and the hours of each if done alone. */
-export function ReachDrawing({ reach, chosen, stale, lifted, onPress, disabled }: Props) {
+export function ReachDrawing({ reach, pasts, chosen, stale, lifted, onPress, disabled }: Props) {
   const { format } = useSession();
   const { height, center, radius } = layout(reach);
   const across = (x: number) => (x / WIDTH) * 100;
@@ -141,12 +150,13 @@ export function ReachDrawing({ reach, chosen, stale, lifted, onPress, disabled }
       {reach.cylinders.map((cylinder) => {
         const at = center(cylinder.row, cylinder.column);
         const alone = cylinder.hours === null ? "no way to it with this equipment" : `${format.hours(cylinder.hours)} hours if done alone${cylinder.beneath ? ", from beneath" : ""}${cylinder.plugs > 1 ? `, ${cylinder.plugs} plugs` : ""}`;
+        const past = tagOf(pasts?.[String(cylinder.number)]);
         return (
           <span key={cylinder.number}>
             <Cylinder
               number={cylinder.number}
               plugs={cylinder.plugs}
-              label={`Cylinder ${cylinder.number}${cylinder.bank ? `, ${cylinder.bank} bank` : ""}, ${alone}`}
+              label={`Cylinder ${cylinder.number}${cylinder.bank ? `, ${cylinder.bank} bank` : ""}, ${alone}${past && `, plug: ${past}`}`}
               left={across(at.x)}
               top={down(at.y)}
               width={across(radius * 2)}
@@ -158,6 +168,11 @@ export function ReachDrawing({ reach, chosen, stale, lifted, onPress, disabled }
               {cylinder.hours === null ? "no way" : format.hours(cylinder.hours)}
               {cylinder.beneath && " ▴"}
             </Sounding>
+            {pasts?.[String(cylinder.number)] && (
+              <Tag style={{ left: `${across(at.x + radius * 0.7)}%`, top: `${down(at.y - radius - 4)}%` }} aria-hidden="true">
+                {tagOf(pasts[String(cylinder.number)])}
+              </Tag>
+            )}
           </span>
         );
       })}

@@ -7,6 +7,7 @@ import { useKeys } from "../shared/keys";
 import { Asked, KeyHint, Plate, Small } from "../shared/parts";
 import { ConditionDialog } from "./ConditionDialog";
 import { CustomerDialog } from "./CustomerDialog";
+import { PlugsDialog } from "./PlugsDialog";
 
 const Strip = styled.header`
   display: grid; grid-template-columns: auto minmax(0, 1fr) auto; gap: 4px 18px; align-items: center; padding: 9px 18px; border-bottom: 2px solid var(--ink); min-height: 60px;
@@ -33,7 +34,11 @@ export function VehicleStrip({ page, content, resolved, saved, revisions, onChan
   const { vehicle, engine, quote } = page;
   const [open, setOpen] = useState(false);
   const [named, setNamed] = useState(false);
-  useKeys([{ key: "k", hint: "K", label: "Condition and history", run: () => setOpen(true) }]);
+  const [plugs, setPlugs] = useState(false);
+  useKeys([
+    { key: "k", hint: "K", label: "Condition and history", run: () => setOpen(true) },
+    { key: ",", hint: ",", label: "Plugs in the head, cylinder by cylinder", run: () => setPlugs(true) },
+  ]);
   const { history, condition, assumed } = resolved;
   const changed = assumed.includes("plugs_changed_km") || history.plugs_changed_km === 0 ? "plugs never changed, as far as known" : `new plugs at ${format.distance(history.plugs_changed_km)}, ${history.plugs_changed_years} ${history.plugs_changed_years === 1 ? "year" : "years"} ago`;
   const wet = Object.values(condition.wells).some((well) => well !== "dry");
@@ -54,6 +59,8 @@ export function VehicleStrip({ page, content, resolved, saved, revisions, onChan
             {state.length > 0 && ` · ${state.join(", ")}`}
           </Asked>
           <KeyHint>K</KeyHint>
+          <Asked onPress={() => setPlugs(true)}>by cylinder</Asked>
+          <KeyHint>,</KeyHint>
         </Past>
       </div>
       <div className="right">
@@ -64,6 +71,7 @@ export function VehicleStrip({ page, content, resolved, saved, revisions, onChan
         </Small>
       </div>
       {named && vehicle.customer_id && <CustomerDialog page={page} customer={vehicle.customer_id} onClose={() => setNamed(false)} />}
+      {plugs && <PlugsDialog page={page} resolved={resolved} onChange={onChange} onClose={() => setPlugs(false)} />}
       {open && <ConditionDialog page={page} content={content} resolved={resolved} onChange={onChange} onClose={() => setOpen(false)} />}
     </Strip>
   );

@@ -57,6 +57,10 @@ module NimbleLedger
       # Whether everything above the plugs comes off before the first of them is turned: all wells are soaked together.
       def soaked_together? = soak != "none" && soaks?
 
+      # The job as pieces in the order they are done (model.md section 15). Built when it is asked for, kept by who asks.
+      # @return [Time::Sequence]
+      def sequence = Time::Sequence.new(self)
+
       # Targets that need a step, for "why?".
       def needed_by(step) = chains.select { |_target, ids| ids.include?(step.id) }.keys
 

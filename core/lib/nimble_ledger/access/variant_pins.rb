@@ -18,15 +18,14 @@ module NimbleLedger
       def initialize(written, built, hash, path: "/pins")
         @warnings = []
         checked = Pins.new(written, hash, path: path)
-        return @pins = checked if written.equal?(built)
-
         @built = built
         @path = path
-        choices = (checked.to_h["choices"] || {}).filter_map { |key, members| kept(key, Array(members)) }.to_h
-        @pins = Pins.new(built, { "ways" => checked.ways, "choices" => choices }, path: path)
+        @pins = written.equal?(built) ? checked : Pins.new(built, { "ways" => checked.ways, "choices" => still_there(checked) }, path: path)
       end
 
       private
+
+      def still_there(checked) = (checked.to_h["choices"] || {}).filter_map { |key, members| kept(key, Array(members)) }.to_h
 
       # @return [Array(String, Array<String>), nil] what of a pin still means something
       def kept(key, members)

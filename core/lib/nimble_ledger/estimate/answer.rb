@@ -43,12 +43,8 @@ module NimbleLedger
 
       def effort_warnings
         found = []
-        unless plan.proven?
-          found << { "path" => "/plan", "message" => "this engine is too tangled to prove the shortest plan: this one is at most #{format("%.1f", plan.gap)} min longer than the shortest" }
-        end
-        if job.undecided.any?
-          found << { "path" => "/while_open", "message" => "left out, because the engine is too tangled to decide: #{job.undecided.map(&:id).join(", ")}" }
-        end
+        found << { "path" => "/plan", "message" => "this engine is too tangled to prove the shortest plan: this one is at most #{format("%.1f", plan.gap)} min longer than the shortest" } unless plan.proven?
+        found << { "path" => "/while_open", "message" => "left out, because the engine is too tangled to decide: #{job.undecided.map(&:id).join(", ")}" } if job.undecided.any?
         found
       end
 

@@ -2,25 +2,25 @@
 
 module NimbleLedger
   module Picture
-    # The job as time across and depth down: down through the layers, along the bottom cylinder by cylinder, and back up
-    # in reverse. Minutes are mean clock minutes, to scale; house and closing tasks lie above the surface (depth 0).
+    # The job as time across and depth down, from its sequence: down through the layers, along the bottom cylinder by cylinder,
+    # and back up in reverse. Minutes are mean clock minutes, to scale; house and closing tasks lie above the surface (depth 0).
     class Descent
       # kind: house, remove, work, refit, closing, wait. depth: 0 above the surface, 1 the first layer.
       Stroke = Struct.new(:kind, :ref, :label, :start, :minutes, :depth, :cylinder)
 
-      BEFORE = %w[receive cold_check battery].freeze
+      ABOVE = %w[house closing].freeze
 
       attr_reader :strokes, :levels
 
       # @param plan [Access::Plan]
       def initialize(plan)
         @plan = plan
-        @clock = 0.0
-        @strokes = []
-        @minutes = plan.job.tasks.group_by { |task| [task.kind, task.ref] }
         @depth = depths
         @levels = [@depth.values.max || 0, 0].max + 1
-        draw
+        clock = 0.0
+        @strokes = plan.sequence.pieces.select { |piece| piece.clock_minutes.positive? }.map do |piece|
+          stroke(piece, clock).tap { clock += piece.clock_minutes }
+        end
         freeze
       end
 
@@ -39,75 +39,16 @@ module NimbleLedger
         shared
       end
 
-      def draw
-        house(BEFORE)
-        @plan.turns.shared_steps.each { |step| remove(step) }
-        soak_wait
-        @plan.order_of_work == "all-out" ? all_out : one_at_a_time
-        @plan.turns.shared_targets.each { |target| work(target, nil) }
-        @plan.turns.shared_steps.reverse_each { |step| refit(step) }
-        @plan.steps.each { |step| closing(step) }
-        house(@plan.job.tasks.select { |task| task.kind == "house" }.map(&:ref) - BEFORE)
+      def stroke(piece, start)
+        kind = piece.kind == "soak" ? "work" : piece.kind
+        label = @plan.engine.step(piece.ref)&.label if %w[remove refit].include?(kind)
+        Stroke.new(kind, piece.ref, label || piece.label, start, piece.clock_minutes, depth(piece), piece.cylinder)
       end
 
-      def one_at_a_time
-        @plan.turns.list.each do |turn|
-          turn.steps.each { |step| remove(step, turn.cylinder) }
-          turn.targets.each { |target| work(target, turn.cylinder) }
-          turn.steps.reverse_each { |step| refit(step, turn.cylinder) }
-        end
-      end
+      def depth(piece)
+        return 0 if ABOVE.include?(piece.kind)
 
-      def all_out
-        turns = @plan.turns.list
-        turns.flat_map(&:steps).each { |step| remove(step, step.cylinder) }
-        turns.flat_map(&:targets).each { |target| work(target, target.cylinder) }
-        @plan.turns.list.reverse_each { |turn| turn.steps.reverse_each { |step| refit(step, turn.cylinder) } }
-      end
-
-      def remove(step, cylinder = nil)
-        waits(step, "before-remove")
-        stroke("remove", step.id, step.label, depth_of(step), cylinder)
-        waits(step, "after-remove")
-      end
-
-      def refit(step, cylinder = nil)
-        stroke("refit", step.id, step.label, depth_of(step), cylinder)
-        waits(step, "after-refit")
-      end
-
-      def work(target, cylinder)
-        stroke("work", target.id, target.label, @levels, cylinder)
-        stroke("soak", target.id, "Soak, #{target.label}", @levels, cylinder)
-      end
-
-      def closing(step)
-        (@minutes[["closing", step.id]] || []).each { |task| push("closing", step.id, task.label, task.points.mean, 0, nil) }
-      end
-
-      def house(names)
-        names.each { |name| stroke("house", name, nil, 0, nil) }
-      end
-
-      def stroke(kind, ref, label, depth, cylinder)
-        (@minutes[[kind, ref]] || []).each { |task| push(kind == "soak" ? "work" : kind, ref, label || task.label, task.points.mean, depth, cylinder) }
-      end
-
-      def waits(step, moment)
-        @plan.waits.select { |wait| wait.step == step.id && wait.when == moment }.each do |wait|
-          push("wait", step.id, "Wait: #{wait.for}", wait.minutes, depth_of(step), nil)
-        end
-      end
-
-      def soak_wait
-        @plan.waits.select { |wait| wait.step.nil? }.each { |wait| push("wait", "soak", "Wait: #{wait.for}", wait.minutes, @levels, nil) }
-      end
-
-      def push(kind, ref, label, minutes, depth, cylinder)
-        return unless minutes.positive?
-
-        @strokes << Stroke.new(kind, ref, label, @clock, minutes, depth, cylinder)
-        @clock += minutes
+        @depth.fetch(piece.ref, @levels)
       end
     end
   end

@@ -52,7 +52,7 @@ module NimbleLedger
       def variant(in_force)
         return self if variants.questions.empty?
 
-        @built[in_force] ||= Engine.send(:new, variants.reduce(source, in_force), warnings, written: source)
+        @built[in_force] ||= variants.reduce(source, in_force).then { |hash| hash.equal?(source) ? self : Engine.send(:new, hash, warnings, written: source) }
       end
 
       # The engine with the usual answer to everything.

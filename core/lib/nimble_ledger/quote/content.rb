@@ -8,12 +8,17 @@ module NimbleLedger
       MAX_SCOPES = 3
       KM_PER_YEAR = 15_000
 
+      plug = Shape.object(required: { "construction" => Shape.one_of(*Risk::History::CONSTRUCTIONS), "interval_km" => Shape.number(above: 0, max: 10_000_000) })
+      own = Shape.object(optional: { "plugs_changed_km" => Shape.number(max: 10_000_000), "plugs_changed_years" => Shape.number(max: 200), "compound_used" => Shape.boolean, "fitted" => plug })
+      CYLINDERS = Shape.map(own, max: 32)
+      FITTED = plug
       known_history = Shape.object(optional: {
                                      "odometer_km" => Shape.nullable(Shape.number(max: 10_000_000)),
                                      "plugs_changed_km" => Shape.nullable(Shape.number(max: 10_000_000)),
                                      "plugs_changed_years" => Shape.nullable(Shape.number(max: 200)),
                                      "compound_used" => Shape.nullable(Shape.boolean),
-                                     "plug_fitted" => Shape.nullable(Shape.string(max: 80, empty: true))
+                                     "plug_fitted" => Shape.nullable(Shape.string(max: 80, empty: true)),
+                                     "fitted" => Shape.nullable(plug), "cylinders" => CYLINDERS
                                    })
       condition = Shape.object(optional: {
                                  "corrosion" => Shape.nullable(Shape.one_of(*Time::Condition::LEVELS)), "brittle" => Shape.nullable(Shape.boolean),
@@ -22,7 +27,7 @@ module NimbleLedger
       moment = Shape.nullable(Shape.string(max: 16, pattern: /\A20\d\d-(0\d|1[0-2])-[0-3]\dT([01]\d|2[0-3]):[0-5]\d\z/))
       SHAPE = Shape.object(
         required: { "scopes" => Shape.list(Selection::SHAPE, min: 1, max: MAX_SCOPES), "active" => Shape.integer(max: MAX_SCOPES - 1) },
-        optional: { "condition" => condition, "history" => known_history, "codes" => Shape.boolean,
+        optional: { "condition" => condition, "history" => known_history, "codes" => Shape.boolean, "variants" => Shape.map(Shape.string(max: 80), max: Profile::MAX_VARIANTS),
                     "arrival" => Shape.one_of("cold", "warm", "hot"), "drop_off" => moment, "promised" => moment, "note" => Shape.string(max: 2000, empty: true, lines: true) }
       )
 
@@ -40,14 +45,25 @@ module NimbleLedger
         condition = hash["condition"] || {}
         wells = (condition["wells"] || {}).select { |number, _state| engine.cylinders.any? { |c| c.number.to_s == number } }
         condition = condition.merge("wells" => wells) if condition["wells"]
-        [hash.merge("scopes" => scopes, "condition" => condition), dropped.uniq]
+        kept = hash.merge("scopes" => scopes, "condition" => condition)
+        kept["variants"] = answered(engine, hash["variants"]) if hash["variants"]
+        kept["history"] = hash["history"].merge("cylinders" => of_engine(engine, hash["history"]["cylinders"])) if hash.dig("history", "cylinders")
+        [kept, dropped.uniq]
       end
 
-      attr_reader :assumed, :condition, :history
+      # Answers that this engine asks for.
+      def self.answered(engine, variants)
+        (variants || {}).select { |id, option| engine.variants.questions.any? { |question| question.id == id && question.options.any? { |one| one["id"] == option } } }
+      end
+
+      # Entries of cylinders that this engine has.
+      def self.of_engine(engine, cylinders) = (cylinders || {}).select { |number, _own| engine.cylinders.any? { |cylinder| cylinder.number.to_s == number } }
+
+      attr_reader :assumed, :condition, :history, :variants
 
       # @param hash [Hash] checked against SHAPE here
       # @param vehicle [Hash] "odometer_km", "plugs_changed_km", "plugs_changed_years", "compound_used", "age_years",
-      #   "corrosion"; nil where unknown
+      #   "corrosion", "fitted", "cylinders", "variants"; nil where unknown
       # @param house [House::Settings] of the shop
       # @raise [InvalidInput]
       def initialize(hash, engine:, vehicle:, house: House::Settings.defaults, path: "/content")
@@ -58,6 +74,7 @@ module NimbleLedger
         @house = house
         @assumed = []
         @selections = hash["scopes"].each_with_index.map { |scope, i| Selection.new(engine, scope, path: "#{path}/scopes/#{i}") }
+        @variants = Content.answered(engine, @vehicle["variants"]).merge(hash["variants"] || {})
         @condition = resolve_condition
         @history = resolve_history
         freeze
@@ -83,7 +100,7 @@ module NimbleLedger
       def request(index, equipment: [])
         scope = scopes[index]
         { "format" => "nimble-ledger.estimate-request", "version" => 1, "engine" => {}, "equipment" => equipment,
-          "condition" => condition, "history" => history, "soak" => scope["soak"] || "none", "codes" => @hash["codes"] || false,
+          "condition" => condition, "history" => history, "variants" => variants, "soak" => scope["soak"] || "none", "codes" => @hash["codes"] || false,
           "pins" => scope["pins"] || {}, **adjustments(@selections.fetch(index)) }
       end
 
@@ -108,7 +125,16 @@ module NimbleLedger
         { "odometer_km" => known("odometer_km") { (@vehicle["age_years"] || 10) * KM_PER_YEAR },
           "plugs_changed_km" => known("plugs_changed_km") { 0 },
           "plugs_changed_years" => known("plugs_changed_years") { @vehicle["age_years"] || 10 },
-          "compound_used" => known("compound_used") { false } }
+          "compound_used" => known("compound_used") { false } }.merge(known_plugs)
+      end
+
+      # What is fitted, and what was done to which cylinder, where anything is known of it: the car's own notes first, then this
+      # quote's, cylinder by cylinder and key by key; an empty entry takes the car's word again.
+      def known_plugs
+        given = @hash["history"] || {}
+        fitted = given.key?("fitted") ? given["fitted"] : @vehicle["fitted"]
+        cylinders = Content.of_engine(@engine, @vehicle["cylinders"]).merge(given["cylinders"] || {}) { |_number, noted, own| own.empty? ? own : noted.merge(own) }
+        { "fitted" => fitted, "cylinders" => cylinders.reject { |_number, own| own.empty? } }.reject { |_key, value| value.nil? || value.empty? }
       end
 
       def known(key)

@@ -30,8 +30,9 @@ module NimbleLedger
       private
 
       def clock_share(plan)
-        labor = plan.job.total.mean
-        labor.positive? ? plan.job.tasks.sum { |task| task.points.mean } / labor : 1
+        work = plan.sequence.pieces.reject(&:waiting?)
+        labor = work.sum(&:labor_minutes)
+        labor.positive? ? work.sum(&:clock_minutes) / labor : 1
       end
 
       # Everything off and the soak applied.

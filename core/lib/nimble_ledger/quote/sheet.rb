@@ -26,14 +26,15 @@ module NimbleLedger
         @compare_soaks = compare_soaks
         @selection = selection
         @engine = engine
-        @targets = selection.targets
-        request = resolved.merge("targets" => @targets.empty? ? [engine.targets.first.id] : request_targets)
+        ids = selection.targets.map(&:id)
+        request = resolved.merge("targets" => ids.empty? ? [engine.targets.first.id] : ids)
         @request = Estimate::Request.build(request, documents: Documents.new(engine: engine, catalog: catalog), base: base)
         @promised = visit&.promised
         @pick_up = visit && PickUp.new(engine, drop_off: visit.drop_off, arrival: visit.arrival, house: @request.car.house)
         plain = @request.car
         @car = plain.planned_by(keep.call([resolved["condition"], plain.equipment, plain.pins.to_h, plain.engine.object_id, plain.rules.number]) { Access::Planner.new(plain) })
         @engine = @car.engine
+        @targets = on_this_car(selection.targets)
         compute
         @reach = Picture::Reach.new(engine, soundings, job: answer&.plan)
       end
@@ -87,12 +88,15 @@ module NimbleLedger
 
       private
 
+      # Targets of the profile as written, as they are on this car.
+      def on_this_car(targets) = targets.map { |target| @engine.target(target.id) }
+
       def chart = @chart ||= Chart.new(reach, answer, condition: @car.condition, chosen: @selection.cylinders, equipment: @car.equipment)
 
       # Each cylinder's own job with the work now chosen, plugs while none is.
       def soundings
         works = @selection.works.empty? ? ["plug"] : @selection.works
-        @engine.cylinders.to_h { |cylinder| [cylinder.number, alone(@selection.targets_on(cylinder.number, with: works))] }
+        @engine.cylinders.to_h { |cylinder| [cylinder.number, alone(on_this_car(@selection.targets_on(cylinder.number, with: works)))] }
       end
 
       def compute

@@ -18,9 +18,9 @@ module NimbleLedger
       Entry = Struct.new(:distance_km, :years, :compound_used, :fitted) do
         def compound_used? = compound_used
         # @return [String, nil] construction of what is fitted
-        def construction = fitted && fitted["construction"]
+        def construction = fitted&.fetch("construction")
         # @return [Numeric, nil] km
-        def interval_km = fitted && fitted["interval_km"]
+        def interval_km = fitted&.fetch("interval_km")
       end
 
       # @return [Entry] of the car as a whole

@@ -1,0 +1,123 @@
+# frozen_string_literal: true
+
+module NimbleLedger
+  module Time
+    # The job as one list of pieces in the order they are done (model.md section 15): what drawing, ready time, card and ledger
+    # read. Down through the layers, along the bottom cylinder by cylinder, back up in reverse, closing work and checks last.
+    class Sequence
+      # One piece. kind: house, remove, soak, wait, work, refit, closing. ref: step, target, protocol or task. points: ThreePoints
+      # after multipliers. waiting: nobody works on it; holds_bay: the car cannot be moved meanwhile.
+      Piece = Struct.new(:id, :kind, :ref, :label, :cylinder, :points, :people, :waiting, :holds_bay) do
+        def waiting? = waiting
+        # @return [Float] minutes on the clock
+        def clock_minutes = points.mean
+        # @return [Float] minutes of labor
+        def labor_minutes = waiting ? 0.0 : points.mean * people
+      end
+
+      BEFORE = %w[receive cold_check battery].freeze
+
+      # @return [Array<Piece>]
+      attr_reader :pieces
+
+      # @param plan [Access::Plan]
+      def initialize(plan)
+        @plan = plan
+        @turns = plan.turns.list
+        @tasks = plan.job.tasks.group_by { |task| [task.kind, task.ref] }
+        @pieces = []
+        down
+        bottom
+        up
+        freeze
+      end
+
+      # @return [Float] minutes on the clock, waits included
+      def clock_minutes = pieces.sum(0.0, &:clock_minutes)
+
+      private
+
+      def down
+        BEFORE.each { |name| house(name) }
+        @plan.turns.shared_steps.each { |step| remove(step) }
+      end
+
+      def bottom
+        together? ? all_above_first : one_at_a_time
+        @plan.turns.shared_targets.each { |target| work(target, nil) }
+      end
+
+      # Whether everything above the plugs comes off before the first is turned: all-out, or a soak of all wells together. After a
+      # soak the plugs themselves still come out and go in one cylinder at a time.
+      def together? = @plan.order_of_work == "all-out" || @plan.soaked_together?
+
+      def up
+        @plan.turns.shared_steps.reverse_each { |step| refit(step, nil) if step.back.nil? }
+        closings.each { |step, task| push("step:#{step.id}:closing", "closing", step.id, task, nil) }
+        house("leak_check")
+        @plan.steps.reverse_each { |step| refit(step, nil) if step.back == "after-run" }
+        %w[road_test scan_clear].each { |name| house(name) }
+      end
+
+      def one_at_a_time
+        soak
+        @turns.each do |turn|
+          turn.steps.each { |step| remove(step, turn.cylinder) }
+          turn.targets.each { |target| work(target, turn.cylinder) }
+          back_on(turn)
+        end
+      end
+
+      def all_above_first
+        @turns.each { |turn| turn.steps.each { |step| remove(step, turn.cylinder) } }
+        soak
+        @turns.each { |turn| turn.targets.each { |target| work(target, turn.cylinder) } }
+        @turns.reverse_each { |turn| back_on(turn) }
+      end
+
+      def back_on(turn) = turn.steps.reverse_each { |step| refit(step, turn.cylinder) if step.back.nil? }
+
+      def remove(step, cylinder = nil)
+        waits(step, "before-remove")
+        each_task("remove", step.id) { |task| push("step:#{step.id}:remove", "remove", step.id, task, cylinder) }
+        waits(step, "after-remove")
+        refit(step, cylinder) if step.back == "at-once"
+      end
+
+      def refit(step, cylinder)
+        each_task("refit", step.id) { |task| push("step:#{step.id}:refit", "refit", step.id, task, cylinder) }
+        waits(step, "after-refit")
+      end
+
+      def work(target, cylinder) = each_task("work", target.id) { |task| push("target:#{target.id}:work", "work", target.id, task, cylinder) }
+
+      # Applied to every plug in scope, then left to work.
+      def soak
+        tasks = @plan.targets.flat_map { |target| @tasks[["soak", target.id]] || [] }
+        if tasks.any?
+          applied = ThreePoints.exactly(tasks.sum { |task| task.points.mean })
+          @pieces << Piece.new("soak", "soak", @plan.soak, "Soak", nil, applied, 1, false, true)
+        end
+        @plan.waits.select { |wait| wait.step.nil? }.each { |wait| wait_for("wait:soak", wait) }
+      end
+
+      def waits(step, moment) = @plan.waits.select { |wait| wait.step == step.id && wait.when == moment }.each { |wait| wait_for("wait:#{step.id}", wait) }
+
+      def wait_for(id, wait)
+        @pieces << Piece.new(id, "wait", wait.step || @plan.soak, "Wait: #{wait.for}", nil, ThreePoints.exactly(wait.minutes), 1, true, wait.holds_bay)
+      end
+
+      # Done last, by their own order, then as they stand.
+      def closings
+        held = @plan.steps.sort_by(&:position).flat_map { |step| step.closing.zip(@tasks.fetch(["closing", step.id], [])).map { |closing, task| [step, closing, task] } }
+        held.sort_by.with_index { |(_step, closing, _task), i| [closing.order, i] }.map { |step, _closing, task| [step, task] }
+      end
+
+      def house(name) = each_task("house", name) { |task| push("house:#{name}", "house", name, task, nil) }
+
+      def each_task(kind, ref, &block) = (@tasks[[kind, ref]] || []).each(&block)
+
+      def push(id, kind, ref, task, cylinder) = @pieces << Piece.new(id, kind, ref, task.label, cylinder, task.points, task.people, false, true)
+    end
+  end
+end

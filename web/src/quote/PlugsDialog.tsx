@@ -1,0 +1,156 @@
+import { useMutation } from "@tanstack/react-query";
+import { NumberField, Input, Label } from "react-aria-components";
+import styled from "styled-components";
+import { api, type Content, type QuotePage, type Resolved } from "../api/client";
+import { useSession } from "../session/SessionGate";
+import { Dialog } from "../shared/Dialog";
+import { Button, Notice, Small, Unseen } from "../shared/parts";
+import { type Construction, CONSTRUCTIONS, type Fitted, knownOf, type Past, withPast } from "./plugPasts";
+
+const Table = styled.table`
+  font-size: 14px; margin: 10px 0;
+  th { font-weight: 400; color: var(--second); font-size: 13px; text-align: left; padding: 3px 8px 3px 0; border-bottom: 1px solid var(--strong); }
+  td { padding: 5px 8px 5px 0; border-bottom: 1px solid var(--rule); vertical-align: middle; }
+  td:first-child { font-weight: 650; width: 36px; }
+  input, select { padding: 5px 8px; border: 1.2px solid var(--strong); border-radius: 4px; background: var(--sheet); min-height: 32px; width: 100%; }
+  label { position: absolute; width: 1px; height: 1px; overflow: hidden; clip-path: inset(50%); }
+`;
+
+interface Props {
+  page: QuotePage;
+  resolved: Resolved;
+  onChange?: (next: (content: Content) => Content) => void;
+  onClose: () => void;
+}
+
+/** What is in the head and since when, cylinder by cylinder. What is left as it stands is the car's. */
+export function PlugsDialog({ page, resolved, onChange, onClose }: Props) {
+  const { shop, format } = useSession();
+  const { history } = resolved;
+  const numbers = page.sheet.reach.cylinders.map((cylinder) => cylinder.number).sort((a, b) => a - b);
+  const setCar = (fitted: Fitted | null) => onChange?.((now) => ({ ...now, history: { ...now.history, fitted } }));
+  const note = useMutation({ mutationFn: () => api.noteHistory(page.vehicle.id, { fitted: history.fitted ?? null, cylinders: history.cylinders ?? {} }) });
+  return (
+    <Dialog title={`Plugs in ${page.vehicle.plate}`} onClose={onClose} wide>
+      <p>
+        <Small>The plug that is fitted decides its odds and when it is due. A cylinder's own entry wins over the car's.</Small>
+      </p>
+      <Table>
+        <thead>
+          <tr>
+            <th scope="col">No.</th>
+            <th scope="col">changed at, {shop.distance_unit}</th>
+            <th scope="col">years ago</th>
+            <th scope="col">fitted</th>
+            <th scope="col">good for, {shop.distance_unit}</th>
+            <th scope="col">
+              <Unseen>back to the car's</Unseen>
+            </th>
+          </tr>
+        </thead>
+        <tbody>
+          <tr>
+            <td>all</td>
+            <td>{format.distance(history.plugs_changed_km)}</td>
+            <td>{history.plugs_changed_years}</td>
+            <FittedCells fitted={history.fitted} name="all cylinders" standard="as the profile" isDisabled={!onChange} onFitted={setCar} />
+            <td />
+          </tr>
+          {numbers.map((number) => (
+            <Cylinder key={number} number={number} past={knownOf(history, number)} own={history.cylinders?.[String(number)] !== undefined} isDisabled={!onChange}
+              onPast={(past) => onChange?.((now) => withPast(now, number, past))} />
+          ))}
+        </tbody>
+      </Table>
+      {note.error && (
+        <Notice role="alert">
+          <p>{note.error.message}</p>
+        </Notice>
+      )}
+      <p style={{ marginTop: 12, display: "flex", gap: 10, alignItems: "center", flexWrap: "wrap" }}>
+        <Button $main onPress={onClose}>
+          Done
+        </Button>
+        {onChange && (
+          <Button onPress={() => note.mutate()} isDisabled={note.isPending}>
+            Note it on the vehicle
+          </Button>
+        )}
+        <Small role="status">{note.isSuccess ? "Noted: the next quote of this car starts from it." : "This quote alone, unless noted on the vehicle."}</Small>
+      </p>
+    </Dialog>
+  );
+}
+
+interface CylinderProps {
+  number: number;
+  past: Past;
+  own: boolean;
+  isDisabled: boolean;
+  onPast: (past: Past | null) => void;
+}
+
+function Cylinder({ number, past, own, isDisabled, onPast }: CylinderProps) {
+  const { format } = useSession();
+  return (
+    <tr>
+      <td>{number}</td>
+      <td>
+        <Figure label={`Cylinder ${number}: changed at`} value={format.fromKm(past.plugs_changed_km ?? 0)} isDisabled={isDisabled} onValue={(value) => onPast({ plugs_changed_km: format.toKm(value) })} />
+      </td>
+      <td>
+        <Figure label={`Cylinder ${number}: years ago`} value={past.plugs_changed_years ?? 0} isDisabled={isDisabled} onValue={(value) => onPast({ plugs_changed_years: value })} />
+      </td>
+      <FittedCells fitted={past.fitted} name={`cylinder ${number}`} standard="as the car" isDisabled={isDisabled} onFitted={(fitted) => onPast({ fitted: fitted ?? undefined })} />
+      <td>
+        {own && !isDisabled && (
+          <Button onPress={() => onPast(null)} aria-label={`Cylinder ${number}: back to the car's`}>
+            as the car
+          </Button>
+        )}
+      </td>
+    </tr>
+  );
+}
+
+interface FittedProps {
+  fitted: Fitted | undefined;
+  name: string;
+  standard: string;
+  isDisabled: boolean;
+  onFitted: (fitted: Fitted | null) => void;
+}
+
+const USUAL_KM = 100_000;
+
+function FittedCells({ fitted, name, standard, isDisabled, onFitted }: FittedProps) {
+  const { format } = useSession();
+  const pick = (value: string) => onFitted(value === "" ? null : { construction: value as Construction, interval_km: fitted?.interval_km ?? USUAL_KM });
+  return (
+    <>
+      <td>
+        <select value={fitted?.construction ?? ""} aria-label={`Fitted, ${name}`} disabled={isDisabled} onChange={(event) => pick(event.target.value)}>
+          <option value="">{standard}</option>
+          {Object.entries(CONSTRUCTIONS).map(([id, words]) => (
+            <option key={id} value={id}>
+              {words}
+            </option>
+          ))}
+        </select>
+      </td>
+      <td>
+        {fitted && <Figure label={`Good for, ${name}`} value={format.fromKm(fitted.interval_km)} isDisabled={isDisabled} onValue={(value) => value > 0 && onFitted({ ...fitted, interval_km: format.toKm(value) })} />}
+      </td>
+    </>
+  );
+}
+
+/** A figure in the shop's own way of writing numbers. */
+function Figure({ label, value, isDisabled, onValue }: { label: string; value: number; isDisabled: boolean; onValue: (value: number) => void }) {
+  return (
+    <NumberField value={value} minValue={0} isDisabled={isDisabled} onChange={(typed) => !Number.isNaN(typed) && onValue(typed)}>
+      <Label>{label}</Label>
+      <Input />
+    </NumberField>
+  );
+}
