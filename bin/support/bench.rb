@@ -35,13 +35,13 @@ class Bench
 
   def row(name, ms, note = "") = puts(format("%-72s %9.2f ms  ratio %.2f  %s", name, ms, ms / @calibration, note))
 
-  REFERENCE = { "engine" => "TH51", "targets" => %w[plug-8 coil-8] }.freeze
+  REFERENCE = { "engine" => "YUX8", "targets" => %w[plug-8 coil-8] }.freeze
   HISTORY = { "odometer_km" => 190_000, "plugs_changed_km" => 0, "plugs_changed_years" => 14 }.freeze
 
   def request = Engines.request(REFERENCE["targets"], history: HISTORY)
 
   def core
-    engine = Engines.engine("TH51")
+    engine = Engines.engine("YUX8")
     catalog = Engines.catalog
     @reference = median(60) do
       answer = Estimate::Answer.new(Estimate::Request.build(request, documents: NimbleLedger::Documents.new(engine: engine, catalog: catalog)))
@@ -55,12 +55,12 @@ class Bench
     end
     row("the same with while-open and soundings (15 ms)", @whole)
     row("the same on the engine with two routes, alternatives priced too (15 ms)", routes(catalog))
-    sheet = median(20) { Engines.sheet("TH51", [8], %w[plug coil], catalog: catalog, history: HISTORY).to_h }
+    sheet = median(20) { Engines.sheet("YUX8", [8], %w[plug coil], catalog: catalog, history: HISTORY).to_h }
     row("the whole Quote sheet of it, profile built anew", sheet)
   end
 
   def routes(catalog)
-    engine = Engines.engine("UB35")
+    engine = Engines.engine("IXO6")
     body = Engines.request(%w[plug-5 coil-5], history: HISTORY, equipment: Engines::EQUIPMENT)
     median(40) do
       answer = Estimate::Answer.new(Estimate::Request.build(body, documents: NimbleLedger::Documents.new(engine: engine, catalog: catalog)))
@@ -86,7 +86,7 @@ class Bench
 
   def server
     @client = Client.as("advisor@merrow.example")
-    ids = %w[engines/TH51].map { |path| @client.call(:get, "/api/#{path}").last["id"] }
+    ids = %w[engines/YUX8].map { |path| @client.call(:get, "/api/#{path}").last["id"] }
     list = TestServer.db[:price_lists].join(:shops, id: :shop_id).where(slug: "merrow-quay").get(Sequel[:price_lists][:id])
     body = request.merge("engine" => ids.first, "catalog" => list)
     20.times { @client.call(:post, "/api/estimates", body) }
@@ -124,7 +124,7 @@ class Bench
   def browser
     Stage.open do |stage|
       stage.sign_in("advisor@merrow.example")
-      stage.open(stage.quote("IS 54 TOW", [1], works: %w[plug coil]))
+      stage.open(stage.quote("5-TOW-4I", [1], works: %w[plug coil]))
       14.times { |i| painted(stage, (i % 7) + 2) } # a server that has been asked before
       times = 40.times.map { |i| painted(stage, (i % 7) + 2) }.sort
       row("click on a cylinder to new total painted, p95 of 40 (100 ms)", times[(times.size * 0.95).floor])

@@ -15,27 +15,27 @@ class Screenshots
     FileUtils.mkdir_p(FOLDER)
     picture("sign-in") { @stage.go("/") }
     @stage.sign_in("advisor@merrow.example")
-    rear = @stage.quote("MQ 41 TRE", [5], save: true)
-    stuck = @stage.quote("IS 54 TOW", (1..8).to_a, works: ["plug"], save: true)
-    rusty = @stage.quote("HB 12 COD", [2, 4, 6])
-    easy = @stage.quote("MQ 07 PAR", [4], save: true)
+    rear = @stage.quote("4-TRE-1M", [5], save: true)
+    stuck = @stage.quote("5-TOW-4I", (1..8).to_a, works: ["plug"], save: true)
+    rusty = @stage.quote("1-COD-2H", [2, 4, 6])
+    easy = @stage.quote("0-PAR-7M", [4], save: true)
     picture("counter") { @stage.go("/", "Start a quote") }
     picture("quote-rear-bank") { @stage.open(rear) }
     picture("quote-inline-four") { @stage.open(easy) }
     picture("quote-rusty-night", chart: "night") { @stage.open(rusty) }
     picture("quote-trouble-v8") { @stage.open(stuck).then { @stage.press("f") } }
-    routes = @stage.quote("MQ 83 BUS", [1, 3, 5])
+    routes = @stage.quote("8-BUS-3M", [1, 3, 5])
     picture("quote-routes") { @stage.open(routes).then { @stage.press("x") } }
     picture("quote-phone", width: 390, height: 844) { @stage.open(routes) }
-    flat = @stage.quote("MQ 46 HIL", [2, 4])
+    flat = @stage.quote("4-HIL-6M", [2, 4])
     picture("quote-flat-four") { @stage.open(flat).then { @stage.press("q") } }
     picture("why-the-hours") { @stage.open(rear).then { click("quoted: why?") } }
     picture("quote-tablet", width: 820, height: 1180) { @stage.open(rear) }
     picture("quote-side-by-side") { side_by_side }
     picture("engines") { @stage.go("/engines", "AS04") }
-    picture("engine") { @stage.go("/engines/UB35", "What comes off") }
+    picture("engine") { @stage.go("/engines/IXO6", "What comes off") }
     picture("engine-import") { import_report }
-    picture("prices") { @stage.go("/prices", "COI-337") }
+    picture("prices") { @stage.go("/prices", "COI-80409") }
     paper(rear)
     @stage.go("/house", "two-post lift")
     click("Sign out")
@@ -58,7 +58,7 @@ class Screenshots
 
   # One coil, its neighbors under the same opening, and everything.
   def side_by_side
-    @stage.open(@stage.quote("MQ 41 TRE", [5], works: ["coil"]))
+    @stage.open(@stage.quote("4-TRE-1M", [5], works: ["coil"]))
     ["n", "1", "3", "n", "2", "4", "6", "p", "[", "="].each { |key| @stage.press(key) }
     @stage.see("Both days together")
     @stage.settled
@@ -66,7 +66,7 @@ class Screenshots
 
   # What an import would change, for a profile with two other figures and one step more.
   def import_report
-    profile = JSON.parse(File.read(File.join(NimbleServer::ROOT, "demo/engines/ln33.engine.json")))
+    profile = JSON.parse(File.read(File.join(NimbleServer::ROOT, "demo/engines/jiv6.engine.json")))
     profile["plug"]["torque_nm"] = 23
     profile["steps"][2]["remove"] = [8, 12, 20]
     profile["steps"] << { "id" => "strut-brace", "label" => "Strut brace", "remove" => [2, 3, 5], "refit" => [2, 3, 5] }

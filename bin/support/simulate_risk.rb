@@ -10,7 +10,7 @@ class SimulateRisk
 
   def initialize
     history = { "odometer_km" => 190_000, "plugs_changed_km" => 0, "plugs_changed_years" => 14 }
-    answer = Engines.answer("TH51", (1..8).map { |n| "plug-#{n}" }, catalog: Engines.catalog, history: history)
+    answer = Engines.answer("YUX8", (1..8).map { |n| "plug-#{n}" }, catalog: Engines.catalog, history: history)
     @trouble = NimbleLedger::Risk::Trouble.new(answer)
     @total = answer.plan.job.total
     @rng = Random.new(2026)

@@ -26,7 +26,7 @@ RSpec.describe Contract do
   it "the demo price list and the answers of the core fit their schemas" do
     catalog = JSON.parse(File.read(File.join(root, "demo/merrow.catalog.json")))
     expect(schemer("catalog.schema.json").valid?(catalog)).to be(true)
-    engine = JSON.parse(File.read(File.join(root, "demo/engines/bw40.engine.json")))
+    engine = JSON.parse(File.read(File.join(root, "demo/engines/kuj6.engine.json")))
     request = { "format" => "nimble-ledger.estimate-request", "version" => 1, "engine" => engine, "catalog" => catalog, "targets" => %w[plug-2 coil-2],
                 "history" => { "odometer_km" => 100_000, "plugs_changed_km" => 0, "plugs_changed_years" => 8 } }
     expect(schemer("estimate-request.schema.json").valid?(request)).to be(true)

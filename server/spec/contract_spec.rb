@@ -27,7 +27,7 @@ RSpec.describe NimbleServer::ContractCheck do
     client.call(:get, "/api/quotes/#{id}")
     client.save(id)
     expect(fits).to eq(201)
-    ["/api/quotes/#{id}", "/api/quotes/#{id}/revisions/1", "/api/quotes", "/api/vehicles", "/api/engines", "/api/engines/BW40", "/api/session", "/api/ping"].each do |path|
+    ["/api/quotes/#{id}", "/api/quotes/#{id}/revisions/1", "/api/quotes", "/api/vehicles", "/api/engines", "/api/engines/KUJ6", "/api/session", "/api/ping"].each do |path|
       client.call(:get, path)
       expect(fits).to eq(200), path
     end
@@ -47,8 +47,8 @@ RSpec.describe NimbleServer::ContractCheck do
       client.call(:get, "/api/engines/#{car["engine"]}?work=coil")
       expect(fits).to eq(200), car["engine"]
     end
-    ["/api/engines?search=v6", "/api/house", "/api/engines/UB35/export"].each { |path| expect(client.call(:get, path).then { fits }).to eq(200), path }
-    profile = client.call(:get, "/api/engines/UB35").last["profile"]
+    ["/api/engines?search=v6", "/api/house", "/api/engines/IXO6/export"].each { |path| expect(client.call(:get, path).then { fits }).to eq(200), path }
+    profile = client.call(:get, "/api/engines/IXO6").last["profile"]
     client.call(:post, "/api/engines/report", profile.merge("notes" => "other"))
     expect(fits).to eq(200)
     client.call(:post, "/api/engines/report", profile.merge("steps" => 7))
@@ -58,7 +58,7 @@ RSpec.describe NimbleServer::ContractCheck do
   end
 
   it "computes the same over HTTP as the command" do
-    engine = client.call(:get, "/api/engines/LN33").last
+    engine = client.call(:get, "/api/engines/JIV6").last
     request = { format: "nimble-ledger.estimate-request", version: 1, targets: %w[plug-5 coil-5], equipment: [] }
     status, by_id = client.call(:post, "/api/estimates", request.merge(engine: engine["id"]))
     inline = client.call(:post, "/api/estimates", request.merge(engine: engine["profile"])).last

@@ -21,7 +21,7 @@ RSpec.describe NimbleServer::House do
 
   it "lists what the engines ask for, who asks, and what is here" do
     rows = house["equipment"].to_h { |row| [row["id"], row] }
-    expect(rows["strap-and-block"]).to include("label" => "strap and block", "owned" => true, "engines" => ["UB35"])
+    expect(rows["strap-and-block"]).to include("label" => "strap and block", "owned" => true, "engines" => ["IXO6"])
     expect(rows["thin-wall-socket"].slice("label", "engines")).to eq("label" => "thin-wall socket", "engines" => %w[OC30 QT14])
   end
 
@@ -33,7 +33,7 @@ RSpec.describe NimbleServer::House do
   end
 
   it "closes a route when the equipment goes, says what would open it, and opens it again" do
-    page = advisor.start_quote("MQ 83 BUS")
+    page = advisor.start_quote("8-BUS-3M")
     in_force = lambda do
       sheet = advisor.call(:get, "/api/quotes/#{page["quote"]["id"]}").last["sheet"]
       sheet["problem"] ? sheet["problem"]["details"].map { |detail| detail["equipment"] } : sheet["routes"][0]["options"].find { |option| option["in_force"] }["label"]
@@ -90,7 +90,7 @@ RSpec.describe NimbleServer::House do
     after { set({}, shipped: %w[rate_cents minimum_hours markup opening_hours]) }
 
     it "prices open quotes with the new rate at once, leaves saved revisions alone, and goes back to the shipped figure" do
-      page = advisor.start_quote("MQ 41 TRE")
+      page = advisor.start_quote("4-TRE-1M")
       id = page["quote"]["id"]
       advisor.choose(page, [5])
       saved = advisor.save(id).last["revision"]["total_cents"]

@@ -18,10 +18,10 @@ RSpec.describe NimbleServer::PriceList do
   def row(number, cost, **rest) = { part: number, supplier: "Quayside Supply", cost: cost }.merge(rest)
 
   it "finds a part by anything on its row, with what it costs and sells at" do
-    found = prices("v6+3.3")["parts"]
-    expect(found.map { |row| row["part"] }).to include("COI-337", "BOT-337")
-    # 48.00 cost: 20 × 2.0 + 28 × 1.6
-    coil = part("COI-337")
+    found = prices("v6+sideways")["parts"]
+    expect(found.map { |row| row["part"] }).to include("COI-80409", "BOT-19126")
+    # its markup band is the house's
+    coil = part("COI-80409")
     expect(coil["price_cents"]).to eq(NimbleLedger::Price::Markup.selling_price(coil["cost_cents"], NimbleLedger::House::Settings.defaults["markup"]))
     expect(coil["offers"].first).to include("supplier", "on_hand", "lead_days")
   end
@@ -35,19 +35,19 @@ RSpec.describe NimbleServer::PriceList do
   end
 
   it "prices an open quote with a changed part at once, and leaves the saved one alone" do
-    quote = advisor.start_quote("MQ 41 TRE")
+    quote = advisor.start_quote("4-TRE-1M")
     id = quote["quote"]["id"]
     advisor.choose(quote, [5])
     saved = advisor.save(id).last["revision"]["total_cents"]
-    before = part("COI-337")
-    status, body = keep({ rows: [row("COI-337", "60.00")] })
+    before = part("COI-80409")
+    status, body = keep({ rows: [row("COI-80409", "60.00")] })
     expect([status, body["rows"].map { |r| r["changes"] }]).to eq([201, [["cost at Quayside Supply #{format("%.2f", before["cost_cents"] / 100.0)} → 60.00"]]])
     page = advisor.call(:get, "/api/quotes/#{id}").last
-    line = page["sheet"]["estimate"]["price"]["lines"].find { |l| l["part"] == "COI-337" }
+    line = page["sheet"]["estimate"]["price"]["lines"].find { |l| l["part"] == "COI-80409" }
     expect(line["cents"]).to eq(10_400) # 20 × 2.0 + 40 × 1.6
     expect(advisor.call(:get, "/api/quotes/#{id}/revisions/1").last["scopes"][0]["total_cents"]).to eq(saved)
-    keep({ rows: [row("COI-337", format("%.2f", before["cost_cents"] / 100.0))] })
-    expect(part("COI-337")).to eq(before)
+    keep({ rows: [row("COI-80409", format("%.2f", before["cost_cents"] / 100.0))] })
+    expect(part("COI-80409")).to eq(before)
   end
 
   it "names the parts engines ask for without a price, and completes their quotes when one is set" do
@@ -99,9 +99,9 @@ RSpec.describe NimbleServer::PriceList do
     found = nil
     expect(processor_seconds { found = report(long) }).to be < 5
     expect([found[0], found[1]["error"]["code"]]).to eq([400, "too_many_rows"])
-    status, body = keep({ rows: [{ part: "COI-337" }] })
+    status, body = keep({ rows: [{ part: "COI-80409" }] })
     expect([status, body["error"]["code"]]).to eq([400, "nothing_to_keep"])
-    expect(keep({ rows: [row("COI-337", "x")] }).last["error"]["message"]).to include("COI-337 cost x is no amount")
+    expect(keep({ rows: [row("COI-80409", "x")] }).last["error"]["message"]).to include("COI-80409 cost x is no amount")
   end
 
   it "takes two changes of the same list one after the other, and a retried one once" do

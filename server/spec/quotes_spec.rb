@@ -16,7 +16,7 @@ RSpec.describe NimbleServer::QuoteDesk do
     total = priced["sheet"]["estimate"]["price"]["total_cents"]
     status, saved = save(advisor, page, priced["draft"]["version"])
     expect([status, saved["revision"]["total_cents"]]).to eq([201, total])
-    %W[calloway mq41tre 5550141 #{page["quote"]["number"]}].each do |text|
+    %W[calloway 4tre1m 5550141 #{page["quote"]["number"]}].each do |text|
       text = "555 0141" if text == "5550141"
       numbers = advisor.call(:get, "/api/quotes?search=#{Rack::Utils.escape(text)}").last["quotes"].map { |q| q["number"] }
       expect(numbers).to include(page["quote"]["number"])
@@ -99,7 +99,7 @@ RSpec.describe NimbleServer::QuoteDesk do
   end
 
   it "says what it assumed about an unknown past" do
-    page = advisor.start_quote("HB 12 COD")
+    page = advisor.start_quote("1-COD-2H")
     expect(page["resolved"]["assumed"]).to match_array(%w[plugs_changed_km plugs_changed_years compound_used])
     expect(page["resolved"]["history"]).to include("plugs_changed_km" => 0, "plugs_changed_years" => Time.now.year - 2009)
     expect(page["resolved"]["condition"]).to include("corrosion" => "heavy", "brittle" => true)
@@ -112,7 +112,7 @@ RSpec.describe NimbleServer::QuoteDesk do
     expect([status, pdf[0, 5]]).to eq([200, "%PDF-"])
     text = PDF::Inspector::Text.analyze(pdf).strings.join(" ")
     cents = advisor.call(:get, "/api/quotes/#{page["quote"]["id"]}/revisions/1").last["scopes"].first["total_cents"]
-    expect(text).to include(format("$%.2f", cents / 100.0)).and include("MQ 41 TRE").and include("Number 5 sits")
+    expect(text).to include(format("$%.2f", cents / 100.0)).and include("4-TRE-1M").and include("Number 5 sits")
   end
 
   describe "what is pinned and chosen" do
@@ -129,7 +129,7 @@ RSpec.describe NimbleServer::QuoteDesk do
       "a cylinder the engine lacks" => [{ "cylinders" => [12] }, "/content/scopes/0/cylinders/0"]
     }.each do |name, (scope, path)|
       it "refuses #{name} with its path, and keeps the working copy as it was" do
-        page = advisor.start_quote("MQ 83 BUS")
+        page = advisor.start_quote("8-BUS-3M")
         status, body = stored(page, scope)
         expect([status, body["error"]["details"].map { |detail| detail["path"] }]).to eq([400, [path]])
         expect(advisor.call(:get, "/api/quotes/#{page["quote"]["id"]}").last["draft"]).to include("version" => 1, "content" => page["draft"]["content"])
@@ -137,7 +137,7 @@ RSpec.describe NimbleServer::QuoteDesk do
     end
 
     it "keeps a pin with its scope, priced by it, and freezes it with the revision" do
-      page = advisor.start_quote("MQ 83 BUS")
+      page = advisor.start_quote("8-BUS-3M")
       free = stored(page, {}).last["sheet"]["estimate"]["price"]["total_cents"]
       content = page["draft"]["content"].merge("scopes" => [{ "cylinders" => [5], "works" => ["plug"], "pins" => { "ways" => { "plug-5" => "engine-tilted" } } }])
       pinned = advisor.call(:put, "/api/quotes/#{page["quote"]["id"]}/draft", { version: 2, content: content }).last
@@ -149,7 +149,7 @@ RSpec.describe NimbleServer::QuoteDesk do
 
     it "does not save a scope that cannot be planned, and says which equipment would open it" do
       owner = Client.as("owner@hollow.example")
-      page = owner.start_quote("HL 20 RYE")
+      page = owner.start_quote("2-RYE-0H")
       _status, priced = owner.choose(page, [5])
       expect(priced["sheet"]["problem"]["code"]).to eq("impossible_plan")
       status, body = owner.save(page["quote"]["id"])
@@ -292,7 +292,7 @@ RSpec.describe NimbleServer::QuoteDesk do
   end
 
   it "changes how a customer is called, finds quotes by the new name, and prints 113 letters" do
-    page = advisor.start_quote("MQ 34 BEE")
+    page = advisor.start_quote("3-BEE-4M")
     advisor.save(page["quote"]["id"], advisor.choose(page, [1]).last)
     name = "Wensleydale Marchbanks-Featherstonehaugh of the Upper Orchard Lane Bee Keepers and Cider Makers Union, Merrow Isles"
     expect(name.length).to be >= 113

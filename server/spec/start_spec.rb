@@ -110,7 +110,7 @@ RSpec.describe "bin/start" do
     Net::HTTP.get_response("127.0.0.1", "/api/quotes?search=Calloway", @port)
     logs = Dir["#{@data}/*.log", "#{@data}/postgres/*.log", "/var/lib/nimble-ledger-*/server.log"].map { |path| File.binread(path) }.join
     expect(logs).to include("/api/health")
-    expect(logs).not_to match(/Calloway|MQ 41 TRE|ferry-at-seven/)
+    expect(logs).not_to match(/Calloway|4-TRE-1M|ferry-at-seven/)
   end
 
   it "takes its children along, whatever ends it" do

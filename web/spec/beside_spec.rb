@@ -7,7 +7,7 @@ RSpec.describe "side by side, and by hand", type: :feature do
   before { sign_in }
 
   it "puts scopes side by side with one key, the same figures as on their own pages, and back" do
-    id = made_quote("MQ 41 TRE", [5], works: %w[coil])
+    id = made_quote("4-TRE-1M", [5], works: %w[coil])
     open_page(id)
     one = total
     press("n")
@@ -33,7 +33,7 @@ RSpec.describe "side by side, and by hand", type: :feature do
   end
 
   it "takes a third scope and turns between them by mouse, with the keys switched off" do
-    open_page(made_quote("MQ 41 TRE", [5], works: %w[coil]))
+    open_page(made_quote("4-TRE-1M", [5], works: %w[coil]))
     press("?")
     find("label", text: "Single keys").click
     press(:escape)
@@ -52,7 +52,7 @@ RSpec.describe "side by side, and by hand", type: :feature do
   end
 
   it "follows a digit typed while the scopes stand side by side" do
-    id = made_quote("MQ 41 TRE", [5], works: %w[coil])
+    id = made_quote("4-TRE-1M", [5], works: %w[coil])
     open_page(id)
     press("n")
     expect(page).to have_text("2 of 2")
@@ -64,7 +64,7 @@ RSpec.describe "side by side, and by hand", type: :feature do
   end
 
   it "quotes other hours with a reason, keeps the computed ones in sight, and sets them aside for other work" do
-    id = made_quote("MQ 41 TRE", [5], works: %w[coil])
+    id = made_quote("4-TRE-1M", [5], works: %w[coil])
     open_page(id)
     computed = total
     press("j")
@@ -101,7 +101,7 @@ RSpec.describe "side by side, and by hand", type: :feature do
   end
 
   it "prints from the browser what the paper says: every scope with its lines, its total and what could happen" do
-    id = made_quote("IS 54 TOW", (1..8).to_a, works: %w[plug])
+    id = made_quote("5-TOW-4I", (1..8).to_a, works: %w[plug])
     open_page(id)
     press("f")
     click_button "No soak"

@@ -9,7 +9,7 @@ RSpec.describe "the car on the Quote page", type: :feature do
   def vehicle(plate) = Client.as("advisor@merrow.example").vehicle(plate)
 
   it "asks one question, plans by the answer, and remembers it on the car" do
-    open_page(made_quote("MQ 88 LIB", [5]))
+    open_page(made_quote("8-LIB-8M", [5]))
     with = total
     expect(page).to have_text("Wiper arms and cowl tray")
     expect(page).to have_text("not asked yet: the usual answer is taken")
@@ -18,18 +18,18 @@ RSpec.describe "the car on the Quote page", type: :feature do
     expect(page).to have_no_css("td", text: "Wiper arms and cowl tray")
     expect(total).not_to eq(with)
     accessible
-    sleep_free { vehicle("MQ 88 LIB")["variants"] == { "tray" => "no" } }
-    open_page(made_quote("MQ 88 LIB", [5]))
+    sleep_free { vehicle("8-LIB-8M")["variants"] == { "tray" => "no" } }
+    open_page(made_quote("8-LIB-8M", [5]))
     expect(page).to have_css("[role=group][aria-label^='Is there a tray'] button[aria-pressed=true]", text: "no")
   ensure
-    Client.as("advisor@merrow.example").call(:put, "/api/vehicles/#{vehicle("MQ 88 LIB")["id"]}/history", { variants: {} })
+    Client.as("advisor@merrow.example").call(:put, "/api/vehicles/#{vehicle("8-LIB-8M")["id"]}/history", { variants: {} })
   end
 
   it "knows what was done to which cylinder, shows it on the drawing, and keeps it with the car" do
-    open_page(made_quote("MQ 41 TRE", [5]))
+    open_page(made_quote("4-TRE-1M", [5]))
     total
     press(",")
-    expect(page).to have_css("[role=dialog] h2", text: "Plugs in MQ 41 TRE")
+    expect(page).to have_css("[role=dialog] h2", text: "Plugs in 4-TRE-1M")
     accessible
     find_field("Cylinder 5: years ago").fill_in(with: "1")
     find_field("Cylinder 5: changed at").fill_in(with: "180000")
@@ -41,13 +41,13 @@ RSpec.describe "the car on the Quote page", type: :feature do
     total
     press("f")
     expect(page).to have_text(/Why [\d.]+ % for plug 5: 7.0 % for its construction/)
-    expect(vehicle("MQ 41 TRE")["cylinders"]["5"]).to include("plugs_changed_years" => 1, "fitted" => { "construction" => "multi-piece", "interval_km" => 100_000 })
+    expect(vehicle("4-TRE-1M")["cylinders"]["5"]).to include("plugs_changed_years" => 1, "fitted" => { "construction" => "multi-piece", "interval_km" => 100_000 })
     press(",")
     find("button[aria-label^='Cylinder 5: back']").click
     click_button "Done"
     expect(cylinder(5)["aria-label"]).not_to include("other plug")
   ensure
-    Client.as("advisor@merrow.example").call(:put, "/api/vehicles/#{vehicle("MQ 41 TRE")["id"]}/history", { cylinders: {}, fitted: nil })
+    Client.as("advisor@merrow.example").call(:put, "/api/vehicles/#{vehicle("4-TRE-1M")["id"]}/history", { cylinders: {}, fitted: nil })
   end
 
   # Until something elsewhere is so.

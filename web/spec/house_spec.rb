@@ -25,7 +25,7 @@ RSpec.describe "house figures", type: :feature do
   end
 
   it "takes another labor rate, prices an open quote with it, and goes back to the shipped one" do
-    id = made_quote("MQ 41 TRE", [5], email: "owner@merrow.example")
+    id = made_quote("4-TRE-1M", [5], email: "owner@merrow.example")
     sign_in("owner@merrow.example")
     open_page(id)
     before = total

@@ -21,7 +21,7 @@ RSpec.describe "a day at the counter", type: :feature do
     click_link "Counter"
     find("input[aria-label^='Find a vehicle']").set("calloway")
     number = TestServer.db[:quotes].where(id: id).get(:number)
-    click_button "Open quote #{number} for MQ 41 TRE"
+    click_button "Open quote #{number} for 4-TRE-1M"
     expect(total).to eq(shown)
     find("a", text: "revision 1 saved").click
     expect(page).to have_css("tr.total", text: shown)
@@ -38,8 +38,8 @@ RSpec.describe "a day at the counter", type: :feature do
       end
     end
     type.call("t", "r", "e")
-    expect(page).to have_button("Start a quote for MQ 41 TRE", match: :first)
-    expect(page).to have_no_button("Start a quote for DR 55 OSS")
+    expect(page).to have_button("Start a quote for 4-TRE-1M", match: :first)
+    expect(page).to have_no_button("Start a quote for 5-OSS-5D")
     type.call(:enter)
     expect(page).to have_text("What lies over each cylinder")
     type.call("5")
@@ -57,9 +57,9 @@ RSpec.describe "a day at the counter", type: :feature do
     sign_in
     press("/", *"41 tre".chars, :enter)
     expect(page).to have_text("What lies over each cylinder")
-    expect(page).to have_text("MQ 41 TRE")
+    expect(page).to have_text("4-TRE-1M")
     visit "/"
-    expect(page).to have_button("Start a quote for DR 55 OSS")
+    expect(page).to have_button("Start a quote for 5-OSS-5D")
     press(:enter)
     press("n", "o", "n", "e", " ", "s", "u", "c", "h", :enter)
     expect(page).to have_text("No vehicle matches “none such”")
@@ -68,7 +68,7 @@ RSpec.describe "a day at the counter", type: :feature do
 
   it "keeps what was entered over reload and closing, and rests its keys in fields" do
     sign_in
-    id = made_quote("MQ 07 PAR", [])
+    id = made_quote("0-PAR-7M", [])
     open_page(id)
     press("2")
     shown = total
@@ -85,7 +85,7 @@ RSpec.describe "a day at the counter", type: :feature do
 
   it "lists every key, no two the same, and switches them off" do
     sign_in
-    open_page(made_quote("MQ 41 TRE", [5]))
+    open_page(made_quote("4-TRE-1M", [5]))
     total
     press("?")
     expect(page).to have_css("[role=dialog]", text: "Keys on this screen")

@@ -6,9 +6,9 @@ require_relative "spec_helper"
 RSpec.describe "the Quote page", type: :feature do
   # A car for each engine, and its deepest cylinder.
   CARS = {
-    "SK18" => ["MQ 07 PAR", [4]], "LN33" => ["MQ 41 TRE", [5]], "BW40" => ["HB 12 COD", [2]], "TH51" => ["IS 54 TOW", [8]], "QT14" => ["MQ 19 KEL", [4]], "WK20" => ["IS 30 DOC", [4]],
-    "RL16" => ["MQ 52 POT", [1]], "TP23" => ["MQ 90 SEA", [4]], "PW16" => ["HB 28 NET", [1]], "HD13" => ["OL 11 TIN", [4]], "GV28" => ["MQ 77 LUX", [6]], "OC30" => ["MQ 60 GLD", [6]],
-    "FM27" => ["MQ 58 AVE", [6]], "UB35" => ["MQ 83 BUS", [5]], "FF25" => ["MQ 46 HIL", [4]], "VT08" => ["M 314", [2]], "AS04" => ["M 207", [1]], "TB20" => ["MQ 99 RUN", [4]]
+    "SK18" => ["0-PAR-7M", [4]], "JIV6" => ["4-TRE-1M", [5]], "KUJ6" => ["1-COD-2H", [2]], "YUX8" => ["5-TOW-4I", [8]], "QT14" => ["1-KEL-9M", [4]], "WK20" => ["3-DOC-0I", [4]],
+    "QEZ4" => ["5-POT-2M", [1]], "TP23" => ["9-SEA-0M", [4]], "PW16" => ["2-NET-8H", [1]], "UGZ4" => ["1-TIN-1O", [4]], "GV28" => ["7-LUX-7M", [6]], "OC30" => ["6-GLD-0M", [6]],
+    "FM27" => ["5-AVE-8M", [6]], "IXO6" => ["8-BUS-3M", [5]], "OZB4" => ["4-HIL-6M", [4]], "ZUW2" => ["3-GAN-14", [2]], "AS04" => ["2-DUN-07", [1]], "TB20" => ["9-RUN-9M", [4]]
   }.freeze
 
   # Marks and chips of the drawing that cover one another.
@@ -55,7 +55,7 @@ RSpec.describe "the Quote page", type: :feature do
 
   # One engine of each arrangement, and everything chosen on the largest.
   ARRANGEMENTS = {
-    "inline" => ["MQ 77 LUX", [6]], "vee, sideways" => ["MQ 41 TRE", [5]], "vee, lengthwise" => ["IS 54 TOW", (1..8).to_a], "flat" => ["MQ 46 HIL", [2, 4]], "single" => ["M 207", [1]]
+    "inline" => ["7-LUX-7M", [6]], "vee, sideways" => ["4-TRE-1M", [5]], "vee, lengthwise" => ["5-TOW-4I", (1..8).to_a], "flat" => ["4-HIL-6M", [2, 4]], "single" => ["2-DUN-07", [1]]
   }.freeze
 
   ARRANGEMENTS.each do |kind, (plate, cylinders)|
@@ -70,7 +70,7 @@ RSpec.describe "the Quote page", type: :feature do
   end
 
   it "would be told by the rules of a button without a name and of pale ink" do
-    open_page(made_quote("MQ 41 TRE", [5]))
+    open_page(made_quote("4-TRE-1M", [5]))
     total
     page.execute_script("document.querySelector('button[aria-label^=Cylinder]').replaceChildren(); document.querySelector('button[aria-label^=Cylinder]').removeAttribute('aria-label')")
     expect { accessible }.to raise_error(RSpec::Expectations::ExpectationNotMetError, /button-name/)
@@ -88,7 +88,7 @@ RSpec.describe "the Quote page", type: :feature do
               { "id" => "bulkhead", "label" => "Bulkhead bracket", "remove" => [1, 2, 3], "refit" => [1, 2, 3], "after" => ["layer-14"] }]
     over = ->(n) { ["layer-14"] + (n.even? ? ["left-cover"] : []) + (n > 10 ? ["bulkhead"] : []) }
     targets = numbers.map { |n| { "id" => "plug-#{n}", "work" => "plug", "cylinder" => n, "minutes" => [2, 3, 5], "ways" => [{ "id" => "from-above", "through" => over.call(n) }] } }
-    profile = Client.as("owner@merrow.example").call(:get, "/api/engines/TH51").last["profile"]
+    profile = Client.as("owner@merrow.example").call(:get, "/api/engines/YUX8").last["profile"]
     profile.merge("code" => "WEB12", "name" => "Lengthwise V12", "steps" => steps, "targets" => targets, "coils" => [],
                   "cylinders" => numbers.map { |n| { "number" => n, "bank" => n.even? ? "left" : "right", "position" => (n + 1) / 2 } })
   end
@@ -119,7 +119,7 @@ RSpec.describe "the Quote page", type: :feature do
   end
 
   it "shows the same figures everywhere" do
-    id = made_quote("MQ 41 TRE", [5])
+    id = made_quote("4-TRE-1M", [5])
     client = Client.as("advisor@merrow.example")
     quote = client.call(:get, "/api/quotes/#{id}").last
     open_page(id)
@@ -138,7 +138,7 @@ RSpec.describe "the Quote page", type: :feature do
   end
 
   it "answers why for hours and parts" do
-    open_page(made_quote("MQ 41 TRE", [5]))
+    open_page(made_quote("4-TRE-1M", [5]))
     total
     click_button "quoted: why?"
     expect(page).to have_css("[role=dialog] td", text: "Upper intake manifold")
@@ -152,7 +152,7 @@ RSpec.describe "the Quote page", type: :feature do
     click_button "Sign out"
     expect(page).to have_field("E-mail")
     sign_in "owner@hollow.example"
-    open_quote "HL 61 MOR"
+    open_quote "6-MOR-1H"
     press("5")
     expect(total).to start_with("£")
     expect(page).to have_text(/\d mi ·/)

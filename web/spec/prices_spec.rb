@@ -45,7 +45,7 @@ RSpec.describe "prices", type: :feature do
   it "shows what a supplier's list would change, and keeps it after a yes" do
     sign_in("owner@merrow.example")
     visit "/prices"
-    expect(page).to have_css("td", text: "COI-337")
+    expect(page).to have_css("td", text: "COI-80409")
     press("i")
     list = file("part,description,supplier,cost\nZW-1,Plug for tests,Wharf,4.20\nZW-2,,Wharf,a lot\n")
     attach_file(list) { click_button "Choose a file" }
@@ -81,7 +81,7 @@ RSpec.describe "prices", type: :feature do
   it "refuses a file that is no list, and shows an advisor the report alone" do
     sign_in
     visit "/prices"
-    expect(page).to have_css("td", text: "COI-337")
+    expect(page).to have_css("td", text: "COI-80409")
     expect(page).to have_no_css("td button")
     press("i")
     attach_file(file("part,colour\nA,red\n")) { click_button "Choose a file" }

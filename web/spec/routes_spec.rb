@@ -10,7 +10,7 @@ RSpec.describe "routes", type: :feature do
 
   def stored(id) = Client.as("owner@merrow.example").call(:get, "/api/quotes/#{id}").last
 
-  def tilted(cylinders = [5]) = made_quote("MQ 83 BUS", cylinders, email: "owner@merrow.example").tap { |id| open_page(id) }
+  def tilted(cylinders = [5]) = made_quote("8-BUS-3M", cylinders, email: "owner@merrow.example").tap { |id| open_page(id) }
 
   it "says in one line which route is in force, why, and what the other would cost" do
     id = tilted
@@ -20,7 +20,7 @@ RSpec.describe "routes", type: :feature do
   end
 
   it "says nothing of routes where there is one way only" do
-    open_page(made_quote("MQ 07 PAR", [1], email: "owner@merrow.example"))
+    open_page(made_quote("0-PAR-7M", [1], email: "owner@merrow.example"))
     total
     expect(page).to have_no_css("[data-testid=route]")
     press("x")
@@ -94,16 +94,16 @@ RSpec.describe "routes", type: :feature do
   end
 
   it "opens the parts to have at hand, with their chances" do
-    open_page(made_quote("MQ 77 LUX", [6], email: "owner@merrow.example"))
+    open_page(made_quote("7-LUX-7M", [6], email: "owner@merrow.example"))
     total
     press("q")
     expect(page).to have_css("[role=region][aria-label=Parts]", text: "To have at hand, billed only if used")
-    expect(find("tr", text: "HOS-288")).to have_text("1 in 14")
+    expect(find("tr", text: "HOS-97361")).to have_text("1 in 14")
     accessible
   end
 
   it "answers why a layer comes off: who needs it, its minutes, its multipliers and their source" do
-    open_page(made_quote("TX 21 RNK", [6], email: "owner@merrow.example"))
+    open_page(made_quote("2-RNK-1T", [6], email: "owner@merrow.example"))
     total
     click_button "for Plenum over the front bank: why?"
     within("[role=dialog]") do
@@ -118,7 +118,7 @@ RSpec.describe "routes", type: :feature do
   end
 
   it "says which layers are shared and which serve one cylinder only" do
-    open_page(made_quote("MQ 60 GLD", [5, 6], email: "owner@merrow.example"))
+    open_page(made_quote("6-GLD-0M", [5, 6], email: "owner@merrow.example"))
     total
     expect(find("tr", text: "Wiper arms and cowl tray")).to have_text("shared")
     expect(find("tr", text: "Harness bracket over the last coil")).to have_text("only 6")

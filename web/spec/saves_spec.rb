@@ -18,7 +18,7 @@ RSpec.describe "saving a quote", type: :feature do
   end
 
   it "freezes no price nobody saw: both totals and what changed are shown, then the new one is saved" do
-    id = made_quote("MQ 41 TRE", [5])
+    id = made_quote("4-TRE-1M", [5])
     open_page(id)
     before = total
     owner_sets(rate_cents: 90_000)
@@ -36,7 +36,7 @@ RSpec.describe "saving a quote", type: :feature do
   end
 
   it "saves what is on the page when Save comes quicker than the answer, once" do
-    id = made_quote("MQ 41 TRE", [1])
+    id = made_quote("4-TRE-1M", [1])
     open_page(id)
     total
     press("5", "s", "s")
@@ -46,7 +46,7 @@ RSpec.describe "saving a quote", type: :feature do
   end
 
   it "changes how a customer is called, from the quote, and prints names of any length" do
-    id = made_quote("PL 73 OAT", [1])
+    id = made_quote("7-OAT-3P", [1])
     Client.as("advisor@merrow.example").save(id)
     open_page(id)
     name = "The Honorable Society of Bakers, Confectioners, Pastry Cooks and Their Many Friends on the Isle of Merrow and Beyond"
@@ -61,7 +61,7 @@ RSpec.describe "saving a quote", type: :feature do
     expect(PDF::Inspector::Text.analyze(pdf).strings.join(" ")).to include("The Honorable Society").and include("Beyond")
     visit "/"
     find("input[aria-label^=Find]").set("Pastry Cooks")
-    expect(page).to have_text("PL 73 OAT")
+    expect(page).to have_text("7-OAT-3P")
   end
 
   it "ends every session of an account from its page" do

@@ -9,7 +9,7 @@ RSpec.describe "scopes and states", type: :feature do
   def stored(id) = Client.as("advisor@merrow.example").call(:get, "/api/quotes/#{id}").last
 
   it "puts a second scope beside the first, turns between them, and saves both" do
-    id = made_quote("MQ 41 TRE", [5])
+    id = made_quote("4-TRE-1M", [5])
     open_page(id)
     first = total
     press("n")
@@ -28,7 +28,7 @@ RSpec.describe "scopes and states", type: :feature do
   end
 
   it "adds what is nearly free with one press, at the price it promised" do
-    id = made_quote("MQ 41 TRE", [5])
+    id = made_quote("4-TRE-1M", [5])
     open_page(id)
     total
     sheet = stored(id)["sheet"]
@@ -40,7 +40,7 @@ RSpec.describe "scopes and states", type: :feature do
   end
 
   it "shows a car with nothing chosen, soundings and all, and cannot save it" do
-    open_page(made_quote("MQ 88 LIB", []))
+    open_page(made_quote("8-LIB-8M", []))
     expect(page).to have_text("Nothing chosen yet")
     expect(page).to have_css("button[aria-label*='hours if done alone']", count: 6)
     expect(page).to have_button("Save", disabled: true)
@@ -66,7 +66,7 @@ RSpec.describe "scopes and states", type: :feature do
   end
 
   it "lets a technician look and change nothing" do
-    id = made_quote("MQ 41 TRE", [5])
+    id = made_quote("4-TRE-1M", [5])
     click_button "Sign out"
     expect(page).to have_field("E-mail")
     sign_in "bay@merrow.example"
@@ -88,7 +88,7 @@ RSpec.describe "scopes and states", type: :feature do
   end
 
   it "shows each layer's minutes on hover and focus, in step with the list" do
-    open_page(made_quote("MQ 41 TRE", [5]))
+    open_page(made_quote("4-TRE-1M", [5]))
     total
     find("svg .stroke[aria-label^='Off: Upper intake manifold']").hover
     expect(page).to have_css("tr[data-active]", text: "Upper intake manifold")

@@ -28,7 +28,7 @@ module Journeys
 
   def press(*keys) = page.driver.browser.action.tap { |action| keys.each { |key| action.send_keys(key) } }.perform
 
-  def open_quote(plate = "MQ 41 TRE")
+  def open_quote(plate = "4-TRE-1M")
     click_button "Start a quote for #{plate}", match: :first
     expect(page).to have_text("What lies over each cylinder")
     page.current_path[%r{/quotes/([^/]+)}, 1]

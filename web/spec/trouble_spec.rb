@@ -6,7 +6,7 @@ require_relative "spec_helper"
 RSpec.describe "trouble on the Quote page", type: :feature do
   before do
     sign_in
-    @id = made_quote("IS 54 TOW", [7, 8], works: ["plug"])
+    @id = made_quote("5-TOW-4I", [7, 8], works: ["plug"])
     open_page(@id)
     total
   end
@@ -85,12 +85,12 @@ RSpec.describe "trouble on the Quote page", type: :feature do
     accessible
     click_button "Done"
     visit "/"
-    open_quote "IS 54 TOW"
+    open_quote "5-TOW-4I"
     expect(page).to have_text("new plugs at 150,000 km, 3 years ago")
     press("k")
     expect(page).to have_field("Plugs now in it", with: "a cheaper grade")
     expect(page).to have_field("Where the car lives", with: "beach and quay")
   ensure
-    TestServer.db[:vehicles].where(plate: "IS 54 TOW").update(plugs_changed_km: 0, plugs_changed_on: nil, plug_fitted: nil, lives: "quay and beach, salt")
+    TestServer.db[:vehicles].where(plate: "5-TOW-4I").update(plugs_changed_km: 0, plugs_changed_on: nil, plug_fitted: nil, lives: "quay and beach, salt")
   end
 end

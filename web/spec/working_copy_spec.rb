@@ -5,7 +5,7 @@ require_relative "spec_helper"
 RSpec.describe "the working copy", type: :feature do
   it "tells the second of two browsers, shows both versions, and keeps the chosen one" do
     sign_in
-    id = made_quote("MQ 41 TRE", [1])
+    id = made_quote("4-TRE-1M", [1])
     open_page(id)
     total
     Capybara.using_session(:other) do
@@ -30,7 +30,7 @@ RSpec.describe "the working copy", type: :feature do
 
   it "takes the other advisor's saved revision, or saves on top of it" do
     sign_in
-    id = made_quote("MQ 41 TRE", [1])
+    id = made_quote("4-TRE-1M", [1])
     open_page(id)
     total
     second = Client.as("second@merrow.example")
@@ -49,7 +49,7 @@ RSpec.describe "the working copy", type: :feature do
 
   it "never shows a figure that belongs to an older selection as if it were the new one" do
     sign_in
-    open_page(made_quote("MQ 41 TRE", []))
+    open_page(made_quote("4-TRE-1M", []))
     page.execute_script(<<~JS)
       window.seen = [];
       const sum = () => document.querySelector("[data-testid=total]");
@@ -76,7 +76,7 @@ RSpec.describe "the working copy", type: :feature do
 
   it "keeps working while the server is away, says so, and catches up" do
     sign_in
-    id = made_quote("MQ 41 TRE", [5])
+    id = made_quote("4-TRE-1M", [5])
     open_page(id)
     before = total
     offline(true)

@@ -105,13 +105,13 @@ RSpec.describe NimbleLedger::Access::Alternatives do
     end
 
     it "works from beneath for one rear cylinder and tilts the engine for the bank (sideways V6)" do
-      way = ->(numbers) { Engines.answer("UB35", Engines.targets("UB35", %w[plug coil], numbers)).plan.ways.values.map(&:id).uniq }
+      way = ->(numbers) { Engines.answer("IXO6", Engines.targets("IXO6", %w[plug coil], numbers)).plan.ways.values.map(&:id).uniq }
       expect(way.call([5])).to eq(["from-beneath"])
       expect(way.call([1, 3, 5])).to eq(["engine-tilted"])
     end
 
     it "hangs the throttle aside when something else needs it off anyway (lengthwise V6)" do
-      members = ->(*ids) { Engines.answer("BW40", ids).plan.choices["manifold"] }
+      members = ->(*ids) { Engines.answer("KUJ6", ids).plan.choices["manifold"] }
       expect([members.call("plug-2"), members.call("plug-2", "throttle-clean")]).to eq([["throttle-unplug"], ["throttle-aside"]])
     end
   end

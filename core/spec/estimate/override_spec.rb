@@ -6,7 +6,7 @@ require_relative "../spec_helper"
 RSpec.describe NimbleLedger::Estimate::Override do
   HISTORY_FOR_OVERRIDES = { "odometer_km" => 190_000, "plugs_changed_km" => 20_000, "plugs_changed_years" => 11 }.freeze
 
-  def answer(by = nil, targets: %w[plug-5 coil-5], code: "LN33", **rest)
+  def answer(by = nil, targets: %w[plug-5 coil-5], code: "JIV6", **rest)
     override = by && { "by_hours" => by, "reason" => "known car" }
     Engines.answer(code, targets, catalog: Engines.catalog, history: HISTORY_FOR_OVERRIDES, **{ override: override }.compact, **rest)
   end
@@ -35,7 +35,7 @@ RSpec.describe NimbleLedger::Estimate::Override do
   end
 
   it "holds for the work it was set for, under another soak or route, and for nothing else" do
-    job = answer(-0.5, code: "TH51", targets: %w[plug-8]).job
+    job = answer(-0.5, code: "YUX8", targets: %w[plug-8]).job
     expect(job.with_soak("short").override_tenths).to eq(-5)
     expect(job.on(job.car).override_tenths).to eq(-5)
     expect(job.with_targets([job.car.engine.target("plug-1")]).override_tenths).to eq(0)
@@ -56,7 +56,7 @@ RSpec.describe NimbleLedger::Estimate::Override do
   }.each do |name, (override, path)|
     it "refuses #{name}" do
       request = Engines.request(["plug-5"], override: override)
-      expect { NimbleLedger::Estimate::Request.build(request, documents: NimbleLedger::Documents.new(engine: Engines.engine("LN33"))) }
+      expect { NimbleLedger::Estimate::Request.build(request, documents: NimbleLedger::Documents.new(engine: Engines.engine("JIV6"))) }
         .to raise_error(NimbleLedger::InvalidInput) { |e| expect(e.details.first["path"]).to eq(path) }
     end
   end

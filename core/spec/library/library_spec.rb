@@ -41,7 +41,7 @@ RSpec.describe NimbleLedger::Library do
     def page(code, **rest) = described_class.new(Engines.engine(code), equipment: Engines::EQUIPMENT, **rest).to_h
 
     it "says the hours of every kind of work on every cylinder as a quote would" do
-      %w[LN33 PW16 FF25].each do |code|
+      %w[JIV6 PW16 OZB4].each do |code|
         page(code)["works"].each do |row|
           row["cylinders"].each { |cell| expect(cell["hours"]).to eq(Engines.quoted(code, Engines.targets(code, row["work"], [cell["cylinder"]]))) }
           everything = Engines.engine(code).targets.select { |t| t.work == row["work"] && t.cylinders.any? }.map(&:id)
@@ -51,21 +51,21 @@ RSpec.describe NimbleLedger::Library do
     end
 
     it "draws the work asked for, and plugs when it is not offered" do
-      expect(page("HD13", work: "wire")["work"]).to eq("wire")
-      expect(page("HD13", work: "tube-seal")["work"]).to eq("plug")
-      expect(page("UB35")["deepest"]).to eq(5)
+      expect(page("UGZ4", work: "wire")["work"]).to eq("wire")
+      expect(page("UGZ4", work: "tube-seal")["work"]).to eq("plug")
+      expect(page("IXO6")["deepest"]).to eq(5)
     end
 
     it "shows an engine the shop cannot open, with no hours and no descent" do
-      bare = described_class.new(Engines.engine("RL16")).to_h
+      bare = described_class.new(Engines.engine("QEZ4")).to_h
       expect(bare["works"].flat_map { |row| row["cylinders"].map { |cell| cell["hours"] } }).to all(be_nil)
       expect([bare["descent"], bare["deepest"], bare["equipment"]]).to eq([nil, nil, [{ "id" => "coil-puller", "label" => "coil puller" }]])
     end
 
     it "lists every part once, with what it is for" do
-      rows = page("LN33", catalog: Engines.catalog)["parts"]
+      rows = page("JIV6", catalog: Engines.catalog)["parts"]
       expect(rows.map { |row| row["part"] }.uniq.size).to eq(rows.size)
-      expect(rows.find { |row| row["part"] == "SEA-210" }).to include("for" => ["Upper intake manifold"], "label" => "Upper manifold seal", "priced" => true)
+      expect(rows.find { |row| row["part"] == "SEA-46375" }).to include("for" => ["Upper intake manifold"], "label" => "Upper manifold seal", "priced" => true)
     end
   end
 

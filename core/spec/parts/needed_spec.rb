@@ -8,16 +8,16 @@ RSpec.describe NimbleLedger::Parts::Needed do
   def rows(needed) = needed.rows.to_h { |row| [row.part, [row.quantity, row.rule]] }
 
   it "lists plugs, coils and every disturbed seal, with what may be needed besides" do
-    found = rows(needed("LN33", %w[plug-5 coil-5]))
-    expect(found).to include("PLG-0412" => [1, "needed"], "COI-337" => [1, "needed"], "SEA-210" => [3, "replace"], "SEA-118" => [1, "replace"],
-                             "CLP-077" => [3, "if-needed"])
-    expect(rows(needed("LN33", %w[plug-2]))).not_to include("SEA-210")
+    found = rows(needed("JIV6", %w[plug-5 coil-5]))
+    expect(found).to include("PLG-74865" => [1, "needed"], "COI-80409" => [1, "needed"], "SEA-46375" => [3, "replace"], "SEA-70833" => [1, "replace"],
+                             "CLP-28278" => [3, "if-needed"])
+    expect(rows(needed("JIV6", %w[plug-2]))).not_to include("SEA-46375")
   end
 
   it "says what each part is for" do
-    because = needed("LN33", %w[plug-1 plug-3]).rows.to_h { |row| [row.part, row.because] }
-    expect(because["PLG-0412"]).to eq(%w[plug-1 plug-3])
-    expect(because["SEA-210"]).to eq(["manifold"])
+    because = needed("JIV6", %w[plug-1 plug-3]).rows.to_h { |row| [row.part, row.because] }
+    expect(because["PLG-74865"]).to eq(%w[plug-1 plug-3])
+    expect(because["SEA-46375"]).to eq(["manifold"])
   end
 
   it "needs a shared coil once, for both cylinders" do
@@ -41,7 +41,7 @@ RSpec.describe NimbleLedger::Parts::Needed do
     names = ->(needed) { needed.consumables.to_h { |row| [row.label, row.quantity] } }
     expect(names.call(needed("SK18", %w[plug-1 plug-2]))).to eq("Boot grease" => 2)
     expect(names.call(needed("SK18", %w[plug-1 coil-1]))).to eq({})
-    expect(names.call(needed("BW40", %w[coil-2]))).to eq("Coolant top-up" => 0.3)
+    expect(names.call(needed("KUJ6", %w[coil-2]))).to eq("Coolant top-up" => 0.3)
     expect(names.call(needed("SK18", %w[plug-1], soak: "short"))).to include("Penetrating cleaner" => 1)
   end
 end

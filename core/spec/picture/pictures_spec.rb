@@ -7,14 +7,14 @@ RSpec.describe NimbleLedger::Picture do
   def contours(sheet) = sheet.reach.contours.map { |c| [c.steps.map(&:id), c.cylinders, c.partial] }
 
   it "charts the sideways V6: cover over all, manifold over the rear bank, cowl over part of it" do
-    expect(contours(Engines.sheet("LN33", [5], %w[plug coil])))
+    expect(contours(Engines.sheet("JIV6", [5], %w[plug coil])))
       .to eq([[["cover"], [1, 2, 3, 4, 5, 6], false], [%w[intake-pipe throttle harness manifold], [1, 3, 5], false], [["cowl"], [3, 5], true]])
   end
 
   it "marks the front of the vehicle and puts the right bank above when the engine lies lengthwise" do
-    reach = Engines.sheet("BW40", [2], ["plug"]).reach
+    reach = Engines.sheet("KUJ6", [2], ["plug"]).reach
     expect([reach.front, reach.place(1), reach.place(2)]).to eq(["left", [0, 1], [1, 1]])
-    expect(Engines.sheet("LN33", [5], ["plug"]).reach.front).to eq("bottom")
+    expect(Engines.sheet("JIV6", [5], ["plug"]).reach.front).to eq("bottom")
   end
 
   it "keeps a cylinder's own coil as a ring on it, not a contour" do
@@ -23,12 +23,12 @@ RSpec.describe NimbleLedger::Picture do
   end
 
   it "says the sounding of each cylinder: the hours of its own job" do
-    sheet = Engines.sheet("LN33", [5], %w[plug coil])
-    sheet.reach.soundings.each { |n, hours| expect(hours).to eq(Engines.quoted("LN33", ["plug-#{n}", "coil-#{n}"])) }
+    sheet = Engines.sheet("JIV6", [5], %w[plug coil])
+    sheet.reach.soundings.each { |n, hours| expect(hours).to eq(Engines.quoted("JIV6", ["plug-#{n}", "coil-#{n}"])) }
   end
 
   it "makes the rear bank cost far more than the front, and all six less than both jobs" do
-    rear, front, all = [%w[plug-1 plug-3 plug-5], %w[plug-2 plug-4 plug-6], %w[plug-1 plug-2 plug-3 plug-4 plug-5 plug-6]].map { |t| Engines.quoted("LN33", t) }
+    rear, front, all = [%w[plug-1 plug-3 plug-5], %w[plug-2 plug-4 plug-6], %w[plug-1 plug-2 plug-3 plug-4 plug-5 plug-6]].map { |t| Engines.quoted("JIV6", t) }
     expect(rear).to be > front * 2.5
     expect(all).to be < rear + front
   end
@@ -57,33 +57,33 @@ RSpec.describe NimbleLedger::Picture do
   end
 
   it "explains in words what the plan does" do
-    text = Engines.sheet("LN33", [5], %w[plug coil]).to_h["explanation"]
+    text = Engines.sheet("JIV6", [5], %w[plug coil]).to_h["explanation"]
     expect(text["short"]).to eq("Number 5 sits on the rear bank, under the wiper arms and cowl tray and the upper intake manifold. Six layers come off before " \
                                 "anyone can touch it, so nearly all of the 2.6 hours is reaching. The same on number 2 would be 0.7.")
     expect(text["in_order"].size).to be > 12
   end
 
   it "chooses the throttle way by what is cheaper for the job, with the relearn as closing work" do
-    plan = Engines.answer("BW40", ["coil-2"]).plan
+    plan = Engines.answer("KUJ6", ["coil-2"]).plan
     expect(plan.choices).to eq("manifold" => ["throttle-unplug"])
     expect(plan.job.tasks.select { |task| task.kind == "closing" }.map(&:label)).to eq(["Throttle relearn"])
-    expect(Engines.answer("BW40", %w[coil-2 throttle-clean]).plan.choices).to eq("manifold" => ["throttle-aside"])
+    expect(Engines.answer("KUJ6", %w[coil-2 throttle-clean]).plan.choices).to eq("manifold" => ["throttle-aside"])
   end
 
   it "offers at most three bundles, each the difference of two real quotes" do
-    sheet = Engines.sheet("LN33", [5], %w[plug coil], catalog: Engines.catalog)
+    sheet = Engines.sheet("JIV6", [5], %w[plug coil], catalog: Engines.catalog)
     rows = sheet.to_h["while_open"]
     expect(rows.size).to be_between(1, 3)
     rows.each do |row|
-      joint = Engines.answer("LN33", %w[plug-5 coil-5] | row["targets"], catalog: Engines.catalog)
-      now = Engines.answer("LN33", %w[plug-5 coil-5], catalog: Engines.catalog)
+      joint = Engines.answer("JIV6", %w[plug-5 coil-5] | row["targets"], catalog: Engines.catalog)
+      now = Engines.answer("JIV6", %w[plug-5 coil-5], catalog: Engines.catalog)
       expect(row["added_cents"]).to eq(joint.price.total_cents - now.price.total_cents)
-      expect(row["alone_cents"]).to eq(Engines.answer("LN33", row["targets"], catalog: Engines.catalog).price.total_cents)
+      expect(row["alone_cents"]).to eq(Engines.answer("JIV6", row["targets"], catalog: Engines.catalog).price.total_cents)
     end
   end
 
   it "spreads the hours so that the curve holds the whole job" do
-    spread = NimbleLedger::Picture::Spread.new(Engines.answer("LN33", ["plug-5"]).plan.job.total)
+    spread = NimbleLedger::Picture::Spread.new(Engines.answer("JIV6", ["plug-5"]).plan.job.total)
     width = (spread.high - spread.low) / NimbleLedger::Picture::Spread::POINTS
     expect(spread.curve.sum { |_hours, density| density * width }).to be_within(0.001).of(0.99)
   end

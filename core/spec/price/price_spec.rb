@@ -33,13 +33,13 @@ RSpec.describe NimbleLedger::Price do
     end
   end
 
-  def answer(targets, **rest) = Engines.answer("LN33", targets, catalog: Engines.catalog, **rest)
+  def answer(targets, **rest) = Engines.answer("JIV6", targets, catalog: Engines.catalog, **rest)
 
   it "prices the rear coil and plug line by line, worked by hand" do
     price = answer(%w[plug-5 coil-5], house: { "taxes" => [{ "label" => "Tax", "percent" => 7.5, "on" => ["parts"] }] }).to_h["price"]
     cents = price["lines"].to_h { |line| [line["part"] || line["kind"], line["cents"]] }
     expect(cents["labor"]).to eq((price["lines"].first["quantity"] * 14_500).round)
-    expect(cents).to include("PLG-0412" => 2_620, "COI-337" => 9_568, "SEA-118" => 890, "SEA-210" => 4_620)
+    expect(cents).to include("PLG-74865" => 2_620, "COI-80409" => 9_568, "SEA-70833" => 890, "SEA-46375" => 4_620)
     expect(cents["supplies"]).to eq([(cents["labor"] * 0.06).round, 3_500].min)
     expect(cents["tax"]).to eq(((2_620 + 9_568 + 890 + 4_620) * 0.075).round)
     expect(price["total_cents"]).to eq(price["lines"].sum { |line| line["cents"] })
@@ -62,16 +62,16 @@ RSpec.describe NimbleLedger::Price do
 
   it "calls a total incomplete when a part has no price, never zero" do
     bare = NimbleLedger::Parts::Catalog.build({ "items" => [] })
-    price = Engines.answer("LN33", %w[plug-2], catalog: bare).to_h["price"]
+    price = Engines.answer("JIV6", %w[plug-2], catalog: bare).to_h["price"]
     expect(price).to include("incomplete" => true)
-    expect(price["missing"].map { |row| row["part"] }).to eq(["PLG-0412"])
+    expect(price["missing"].map { |row| row["part"] }).to eq(["PLG-74865"])
     expect(price["total_cents"]).to be > 0
   end
 
   it "buys the seal kit only where it is cheaper, and says what stays in the box" do
-    kit = Engines.answer("BW40", %w[plug-2], catalog: Engines.catalog, pins: { "choices" => { "manifold" => "throttle-aside" } }).to_h["price"]
-    expect(kit["lines"].map { |line| line["part"] }).to include("KIT-221")
-    expect(kit["left_over"]).to eq([{ "part" => "SEA-225", "quantity" => 6 }])
-    expect(kit["lines"].map { |line| line["part"] }).not_to include("SEA-221", "SEA-119")
+    kit = Engines.answer("KUJ6", %w[plug-2], catalog: Engines.catalog, pins: { "choices" => { "manifold" => "throttle-aside" } }).to_h["price"]
+    expect(kit["lines"].map { |line| line["part"] }).to include("KIT-60130")
+    expect(kit["left_over"]).to eq([{ "part" => "SEA-15400", "quantity" => 6 }])
+    expect(kit["lines"].map { |line| line["part"] }).not_to include("SEA-21162", "SEA-86744")
   end
 end

@@ -3,7 +3,7 @@
 require_relative "../spec_helper"
 
 RSpec.describe NimbleLedger::Quote::Content do
-  let(:engine) { Engines.engine("LN33") }
+  let(:engine) { Engines.engine("JIV6") }
   let(:start) { described_class.start }
 
   def content(hash = start, **vehicle) = described_class.new(hash, engine: engine, vehicle: vehicle.transform_keys(&:to_s))
@@ -107,7 +107,7 @@ RSpec.describe NimbleLedger::Quote::Content do
     car = { "odometer_km" => 90_000, "plugs_changed_km" => 0, "plugs_changed_years" => 6, "fitted" => { "construction" => "multi-piece", "interval_km" => 60_000 },
             "cylinders" => { "3" => { "plugs_changed_years" => 2 }, "5" => { "plugs_changed_years" => 1 }, "9" => { "plugs_changed_years" => 1 } }, "variants" => { "tray" => "no", "roof" => "x" } }
     history = { "cylinders" => { "3" => { "compound_used" => true }, "5" => {} } }
-    content = NimbleLedger::Quote::Content.new(NimbleLedger::Quote::Content.start.merge("history" => history), engine: Engines.engine("LN33"), vehicle: car)
+    content = NimbleLedger::Quote::Content.new(NimbleLedger::Quote::Content.start.merge("history" => history), engine: Engines.engine("JIV6"), vehicle: car)
     expect(content.history["cylinders"]).to eq("3" => { "plugs_changed_years" => 2, "compound_used" => true })
     expect([content.history["fitted"], content.variants]).to eq([car["fitted"], { "tray" => "no" }])
   end

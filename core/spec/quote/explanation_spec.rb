@@ -8,9 +8,9 @@ RSpec.describe NimbleLedger::Quote::Explanation do
 
   it "names only the cylinders a layer lies over" do
     expect(said("OC30", [1, 2, 3, 4, 5, 6])["short"]).to include("5 and 6 also under the wiper arms and cowl tray")
-    expect(said("LN33", [1, 2, 3, 4, 5, 6])["short"]).to start_with("Numbers 1 to 6 sit under the engine cover; 1, 3 and 5 also under the upper intake manifold")
-    expect(said("HD13", [3, 4])["short"]).to start_with("Numbers 3 and 4 are not alike: 3 sits in the open; 4 sits under")
-    expect(said("FF25", [2, 4])["short"]).to start_with("Numbers 2 and 4 sit on the left bank, behind")
+    expect(said("JIV6", [1, 2, 3, 4, 5, 6])["short"]).to start_with("Numbers 1 to 6 sit under the engine cover; 1, 3 and 5 also under the upper intake manifold")
+    expect(said("UGZ4", [3, 4])["short"]).to start_with("Numbers 3 and 4 are not alike: 3 sits in the open; 4 sits under")
+    expect(said("OZB4", [2, 4])["short"]).to start_with("Numbers 2 and 4 sit on the left bank, behind")
   end
 
   # Every group of cylinders with the layers named for it, against the plan's own chains.
@@ -32,7 +32,7 @@ RSpec.describe NimbleLedger::Quote::Explanation do
 
   it "is a spoken paragraph of at most ninety words, whatever a layer is called" do
     Engines.codes.each { |code| expect(said(code, Engines.engine(code).cylinders.map(&:number))["spoken"].split.size).to be_between(25, 90), code }
-    long = Engines.profile_of("LN33").tap { |hash| hash["steps"].each { |step| step["label"] = "#{step["label"]} #{"with its very long name " * 12}" } }
+    long = Engines.profile_of("JIV6").tap { |hash| hash["steps"].each { |step| step["label"] = "#{step["label"]} #{"with its very long name " * 12}" } }
     engine = NimbleLedger::Profile::Engine.build(long)
     selection = NimbleLedger::Quote::Selection.new(engine, { "cylinders" => [1, 5, 6], "works" => ["plug"] })
     text = NimbleLedger::Quote::Sheet.new(selection, Engines.request([]).except("targets"), engine: engine).to_h["explanation"]
@@ -45,7 +45,7 @@ RSpec.describe NimbleLedger::Quote::Explanation do
   end
 
   it "puts cautions where they belong, each once" do
-    rows = Engines.sheet("LN33", [1, 3, 5], %w[plug coil]).to_h["cautions"]
+    rows = Engines.sheet("JIV6", [1, 3, 5], %w[plug coil]).to_h["cautions"]
     expect(rows).to include("text" => "Cover the open intake ports, also overnight.", "refs" => ["manifold"], "at" => ["Upper intake manifold"])
     expect(rows.map { |row| row["text"] }.uniq.size).to eq(rows.size)
     expect(rows.find { |row| row["text"].include?("ignition voltage") }["at"]).to eq(["Coil 1", "Coil 3", "Coil 5"])

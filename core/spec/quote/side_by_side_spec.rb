@@ -20,7 +20,7 @@ RSpec.describe NimbleLedger::Quote::SideBySide do
   def rows(code, *scopes, active: 0) = described_class.new(sheets(code, *scopes), active: active).rows
 
   it "shows both prices before: one coil now and its neighbors later pays for the same opening twice" do
-    one, rear = rows("LN33", scope([5]), scope([1, 3, 5]))
+    one, rear = rows("JIV6", scope([5]), scope([1, 3, 5]))
     expect(one["total_cents"]).to be < rear["total_cents"]
     expect(one["both_cents"]).to be > rear["total_cents"]
     expect(one["both_cents"]).to eq(one["total_cents"] + one["left_cents"])
@@ -41,7 +41,7 @@ RSpec.describe NimbleLedger::Quote::SideBySide do
   end
 
   it "holds the others against the one worked on" do
-    one, all, front = rows("LN33", scope([5]), scope([1, 2, 3, 4, 5, 6]), scope([2]), active: 2)
+    one, all, front = rows("JIV6", scope([5]), scope([1, 2, 3, 4, 5, 6]), scope([2]), active: 2)
     expect(front.keys).not_to include("against_cents")
     [one, all].each { |row| expect(row["against_cents"]).to eq(row["total_cents"] - front["total_cents"]) }
     expect(all["against_hours"]).to be_within(1e-9).of(all["quoted_hours"] - front["quoted_hours"])
@@ -49,15 +49,15 @@ RSpec.describe NimbleLedger::Quote::SideBySide do
 
   it "counts hours set by hand in their scope, and not in what the scope leaves for another day" do
     hours = { "by_hours" => -0.5, "reason" => "known car", "targets" => ["coil-5"] }
-    plain = rows("LN33", scope([5]), scope([3, 5])).first
-    own = rows("LN33", scope([5], hours: hours), scope([3, 5])).first
+    plain = rows("JIV6", scope([5]), scope([3, 5])).first
+    own = rows("JIV6", scope([5], hours: hours), scope([3, 5])).first
     expect(own["quoted_hours"]).to be_within(1e-9).of(plain["quoted_hours"] - 0.5)
     expect(own["left_cents"]).to eq(plain["left_cents"])
   end
 
   it "takes a discount off its own scope only: what is left for another day, and what is nearly free now, cost what they cost" do
     discount = { "cents" => 2_000, "label" => "Goodwill" }
-    plain, own = [{}, { discount: discount }].map { |rest| sheets("LN33", scope([5], **rest), scope([3, 5])) }
+    plain, own = [{}, { discount: discount }].map { |rest| sheets("JIV6", scope([5], **rest), scope([3, 5])) }
     before, after = [plain, own].map { |list| described_class.new(list, active: 0).rows.first }
     expect(before["total_cents"] - after["total_cents"]).to be_between(2_000, 2_200)
     expect(after["left_cents"]).to eq(before["left_cents"])
@@ -65,7 +65,7 @@ RSpec.describe NimbleLedger::Quote::SideBySide do
   end
 
   it "keeps a scope that holds nothing in its place, with no figures" do
-    empty, one = rows("LN33", scope([]), scope([5]))
+    empty, one = rows("JIV6", scope([]), scope([5]))
     expect(empty).to eq("index" => 0, "title" => "")
     # cold at nine, and 80 of 100 such jobs take 2.55 h at most: 153.1 minutes later
     expect(one["p80_hours"]).to be_within(0.005).of(2.55)
@@ -74,7 +74,7 @@ RSpec.describe NimbleLedger::Quote::SideBySide do
   end
 
   it "leaves money out where there is no price list" do
-    row = described_class.new(sheets("LN33", scope([5]), scope([3]), catalog: nil), active: 0).rows.first
+    row = described_class.new(sheets("JIV6", scope([5]), scope([3]), catalog: nil), active: 0).rows.first
     expect(row.keys & %w[total_cents left_cents not_above_cents]).to be_empty
     expect(row["quoted_hours"]).to be_positive
   end

@@ -23,7 +23,7 @@ RSpec.describe NimbleLedger::Risk do
 
     it "starts a multi-piece plug at seven in a hundred, and an unused interval changes nothing" do
       fresh = { "odometer_km" => 0, "plugs_changed_km" => 0, "plugs_changed_years" => 0 }
-      expect(trouble("TH51", ["plug-1"], history: fresh).outcomes.plug_rows.first.chances.broken).to be_within(1e-12).of(0.07)
+      expect(trouble("YUX8", ["plug-1"], history: fresh).outcomes.plug_rows.first.chances.broken).to be_within(1e-12).of(0.07)
     end
 
     it "takes the worse of the car's rust and the cylinder's own well" do
@@ -36,7 +36,7 @@ RSpec.describe NimbleLedger::Risk do
   describe "the whole job" do
     it "bills a mishap's part by the house markup, and never above what the price list sets" do
       billed = lambda do |list|
-        items = Engines.catalog.source["items"].map { |item| item["part"] == "CLP-LOCK" ? item.merge("list_cents" => list) : item }
+        items = Engines.catalog.source["items"].map { |item| item["part"] == "CLP-19295" ? item.merge("list_cents" => list) : item }
         catalog = NimbleLedger::Parts::Catalog.build(Engines.catalog.source.merge("items" => items))
         answer = Engines.answer("SK18", ["plug-1"], catalog: catalog, history: HISTORY)
         NimbleLedger::Risk::Trouble.new(answer).space.list.find { |outcome| outcome.mishaps == 1 && outcome.broken.zero? && outcome.threads.zero? }.parts_cents.round(6)
@@ -60,7 +60,7 @@ RSpec.describe NimbleLedger::Risk do
        [(1 - b) * (1 - t) * s, [0, 0, 1, 0], out.minutes_of("stubborn", row.target).mean], [(1 - b) * (1 - t) * (1 - s), [0, 0, 0, 0], 0.0]]
     end
 
-    [["LN33", %w[plug-5]], ["LN33", %w[plug-1 plug-3 plug-5]], ["TH51", %w[plug-1 plug-7 plug-8]]].each do |code, targets|
+    [["JIV6", %w[plug-5]], ["JIV6", %w[plug-1 plug-3 plug-5]], ["YUX8", %w[plug-1 plug-7 plug-8]]].each do |code, targets|
       it "equals full enumeration for #{code} #{targets.join(", ")}" do
         trouble = trouble(code, targets)
         all = enumerate(trouble)
@@ -74,7 +74,7 @@ RSpec.describe NimbleLedger::Risk do
     end
 
     it "keeps mean and chances right when outcomes merge (eight different plugs)" do
-      trouble = trouble("TH51", (1..8).map { |n| "plug-#{n}" })
+      trouble = trouble("YUX8", (1..8).map { |n| "plug-#{n}" })
       expect(trouble.space.merged).to be(true)
       expect(trouble.space.list.sum(&:chance)).to be_within(1e-6).of(1)
       expect(trouble.space.expected_minutes).to be_within(0.01).of(trouble.outcomes.expected_extra_minutes)
@@ -83,7 +83,7 @@ RSpec.describe NimbleLedger::Risk do
     end
 
     it "agrees with a seeded simulation of the same job" do
-      trouble = trouble("TH51", %w[plug-5 plug-7 plug-8])
+      trouble = trouble("YUX8", %w[plug-5 plug-7 plug-8])
       rng = Random.new(42)
       outcomes = trouble.space.list
       total = trouble.plan.job.total
@@ -98,15 +98,15 @@ RSpec.describe NimbleLedger::Risk do
     end
 
     it "never lowers a quantile at or above the median by adding risk" do
-      plain = Engines.answer("TH51", ["plug-8"]).plan.job.total
-      risky = trouble("TH51", ["plug-8"]).mixture
+      plain = Engines.answer("YUX8", ["plug-8"]).plan.job.total
+      risky = trouble("YUX8", ["plug-8"]).mixture
       [0.5, 0.65, 0.8, 0.95, 0.99].each { |p| expect(risky.quantile(p)).to be >= plain.quantile(p) - 1e-3 }
     end
   end
 
   describe NimbleLedger::Risk::Allowance do
     it "prices a break above the quote, more breaks higher, and covers 99 of 100 jobs" do
-      trouble = trouble("TH51", (1..8).map { |n| "plug-#{n}" })
+      trouble = trouble("YUX8", (1..8).map { |n| "plug-#{n}" })
       rows = trouble.allowance.rows
       expect(rows.map(&:extra_cents)).to eq(rows.map(&:extra_cents).sort)
       expect(rows.first.extra_cents).to be > 0
@@ -121,20 +121,20 @@ RSpec.describe NimbleLedger::Risk do
     end
 
     it "costs the quote exactly when nothing happens" do
-      trouble = trouble("LN33", %w[plug-5 coil-5], house: { "taxes" => [{ "label" => "Tax", "percent" => 7.5, "on" => %w[labor parts] }] }, discount: { "cents" => 777 })
+      trouble = trouble("JIV6", %w[plug-5 coil-5], house: { "taxes" => [{ "label" => "Tax", "percent" => 7.5, "on" => %w[labor parts] }] }, discount: { "cents" => 777 })
       calm = trouble.space.list.find { |outcome| !outcome.trouble? }
       expect(trouble.allowance.price_of(calm)).to eq(trouble.price.total_cents)
     end
 
     it "counts the cure once when all are out, for each plug when one at a time" do
-      expect(trouble("TH51", ["plug-1"]).allowance.cure_minutes(2)).to eq(120)
-      expect(trouble("TH51", ["plug-1"], house: { "order_of_work" => "all-out" }).allowance.cure_minutes(2)).to eq(60)
+      expect(trouble("YUX8", ["plug-1"]).allowance.cure_minutes(2)).to eq(120)
+      expect(trouble("YUX8", ["plug-1"], house: { "order_of_work" => "all-out" }).allowance.cure_minutes(2)).to eq(60)
       expect(trouble("SK18", ["plug-1"]).allowance.cure_minutes(1)).to eq(0)
     end
   end
 
   it "recommends the least expected cost among soaks that meet the promise" do
-    base = Engines.answer("TH51", (1..8).map { |n| "plug-#{n}" }, catalog: Engines.catalog, history: HISTORY)
+    base = Engines.answer("YUX8", (1..8).map { |n| "plug-#{n}" }, catalog: Engines.catalog, history: HISTORY)
     planner = NimbleLedger::Risk::SoakPlanner.new(%w[none short overnight], ->(soak) { NimbleLedger::Risk::Trouble.new(base.with_soak(soak)) },
                                                   ready: ->(t) { t.plan.overnight? ? 2000 : t.plan.job.total.mean + t.plan.wait_minutes })
     cheapest = planner.rows.min_by(&:expected_cents).protocol
@@ -145,7 +145,7 @@ RSpec.describe NimbleLedger::Risk do
 
   it "gives sane answers at the extremes: chance 0 and 1, sixteen plugs, forty years, no distance" do
     [0, 1].each do |chance|
-      hash = Engines.profile_of("TH51").merge("plug" => Engines.profile_of("TH51")["plug"].merge("per_cylinder" => 2))
+      hash = Engines.profile_of("YUX8").merge("plug" => Engines.profile_of("YUX8")["plug"].merge("per_cylinder" => 2))
       history = { "odometer_km" => 0, "plugs_changed_km" => 0, "plugs_changed_years" => 40 }
       kinds = { "one-piece" => chance, "one-piece-long-reach" => chance, "multi-piece" => chance }
       request = Engines.request((1..8).map { |n| "plug-#{n}" }, engine: hash, history: history, house: { "break_chance" => kinds })

@@ -70,7 +70,7 @@ module NimbleServer
 
     # The text quotes of a vehicle are found by.
     def self.search_text(vehicle, number)
-      [number, vehicle[:plate], vehicle[:plate].delete(" "), vehicle[:description], vehicle[:engine_code], vehicle[:customer_name], vehicle[:customer_phone]]
+      [number, vehicle[:plate], vehicle[:plate].gsub(/[^[:alnum:]]/, ""), vehicle[:description], vehicle[:engine_code], vehicle[:customer_name], vehicle[:customer_phone]]
         .compact.join(" ").downcase
     end
 
@@ -123,7 +123,7 @@ module NimbleServer
     end
 
     def haystack
-      Sequel.join([Sequel[:vehicles][:plate], Sequel[:vehicles][:description], Sequel[:vehicles][:engine_code],
+      Sequel.join([Sequel[:vehicles][:plate], Sequel.function(:regexp_replace, Sequel[:vehicles][:plate], "[^[:alnum:]]", "", "g"), Sequel[:vehicles][:description], Sequel[:vehicles][:engine_code],
                    Sequel.function(:coalesce, Sequel[:customers][:name], ""), Sequel.function(:coalesce, Sequel[:customers][:phone], "")], " ")
     end
   end

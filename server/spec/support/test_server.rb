@@ -73,9 +73,9 @@ class Client
     [last_response.status, type.include?("json") ? JSON.parse(last_response.body) : last_response.body]
   end
 
-  def vehicle(plate) = call(:get, "/api/vehicles?search=#{plate.delete(" ")[-3..]}").last["vehicles"].find { |v| v["plate"] == plate }
+  def vehicle(plate) = call(:get, "/api/vehicles?search=#{Rack::Utils.escape(plate)}").last["vehicles"].find { |v| v["plate"] == plate }
 
-  def start_quote(plate = "MQ 41 TRE") = call(:post, "/api/quotes", { vehicle_id: vehicle(plate)["id"] }).last
+  def start_quote(plate = "4-TRE-1M") = call(:post, "/api/quotes", { vehicle_id: vehicle(plate)["id"] }).last
 
   # Saves a working copy at the price its page shows.
   # @param shown [Hash, nil] a page or what storing it answered; nil looks at the page first

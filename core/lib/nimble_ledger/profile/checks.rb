@@ -177,7 +177,7 @@ module NimbleLedger
       def closings
         @steps.each_with_index do |step, i|
           (step["closing"] || []).each_with_index do |task, j|
-            next unless task["without"] && task["without"].zip(task["minutes"]).any? { |without, with| without < with }
+            next unless task["without"]&.zip(task["minutes"])&.any? { |without, with| without < with }
 
             @faults.add("/steps/#{i}/closing/#{j}/without", "is below minutes at some point: without the tool it cannot take less")
           end

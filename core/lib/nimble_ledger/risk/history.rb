@@ -35,7 +35,7 @@ module NimbleLedger
         @car = entry(hash, path)
         @own = (hash["cylinders"] || {}).to_h do |number, own|
           here = "#{path}/cylinders/#{Shape.key(number)}"
-          refuse(here, "names cylinder #{number}, which does not exist") if cylinders && cylinders.none? { |known| known.to_s == number }
+          refuse(here, "names cylinder #{number}, which does not exist") if cylinders&.none? { |known| known.to_s == number }
           [number, entry(hash.merge(own), here)]
         end
         freeze
