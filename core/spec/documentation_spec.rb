@@ -4,7 +4,7 @@
 RSpec.describe "docs/model.md" do
   root = File.expand_path("../..", __dir__)
   table = File.readlines(File.join(root, "docs/model.md")).grep(/\A\|/)
-  named = table.flat_map { |line| line.scan(/`([\w\/]+\.rb)`/).flatten }
+  named = table.flat_map { |line| line.scan(%r{`([\w/]+\.rb)`}).flatten }
 
   it "names only files that exist" do
     expect(named.size).to be > 40
