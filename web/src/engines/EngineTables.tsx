@@ -4,7 +4,7 @@ import { WORKS } from "../quote/works";
 import { useSession } from "../session/SessionGate";
 import { list } from "../shared/format";
 import { Small, Strong } from "../shared/parts";
-import { alike, notesOf, ownPlugs, type Profile, torque } from "./profile";
+import { alike, notesOf, ownPlugs, plugTorque, type Profile } from "./profile";
 
 export const Table = styled.table`
   font-size: 14px; margin: 2px 0 22px;
@@ -138,7 +138,7 @@ export function PlugFacts({ profile, equipment }: { profile: Profile; equipment:
     ["Thread, reach, hex", [plug.thread_mm, plug.reach_mm, plug.hex_mm].filter((value) => value !== undefined).map((value) => `${value} mm`).join(", ")],
     ["Seat", plug.seat],
     ["Gap", plug.gap_mm && `${plug.gap_mm.low} to ${plug.gap_mm.high} mm`],
-    ["Torque", plug.torque_nm === undefined ? undefined : torque(plug.torque_nm)],
+    ["Torque", plugTorque(plug)],
     ...ownPlugs(profile),
     ["Due every", [plug.interval_km && format.distance(plug.interval_km), plug.interval_months && `${plug.interval_months} months`].filter(Boolean).join(" or ")],
     ["Thread compound", plug.compound === "unstated" ? "the profile is silent" : plug.compound],

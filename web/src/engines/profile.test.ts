@@ -1,11 +1,18 @@
 import { expect, test } from "vitest";
-import { alike, notesOf, ownPlugs, type Profile, type Step, torque } from "./profile";
+import { alike, notesOf, ownPlugs, plugTorque, type Profile, type Step, torque } from "./profile";
 
 const step = (rest: Partial<Step>): Step => ({ id: "s", label: "Step", remove: [1, 2, 3], refit: [1, 2, 3], ...rest });
 
 test("torques stand in both units", () => {
   expect(torque(25)).toBe("25 N·m (18 lb-ft)");
   expect(torque(9)).toBe("9 N·m (6.6 lb-ft)");
+});
+
+test("a plug's torque says what threads it is for", () => {
+  expect(plugTorque({ torque_nm: 25, torque_assumes: "dry" })).toBe("25 N·m (18 lb-ft), for dry threads");
+  expect(plugTorque({ torque_nm: 25 })).toBe("25 N·m (18 lb-ft), unstated, taken as for dry threads");
+  expect(plugTorque({ torque_nm: 25, torque_range_nm: [23, 30], torque_assumes: "compound" })).toBe("23 N·m (17 lb-ft) to 30 N·m (22 lb-ft), for threads with compound");
+  expect(plugTorque({})).toBeUndefined();
 });
 
 test("a plain step has nothing to say", () => {

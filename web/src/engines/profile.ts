@@ -23,6 +23,8 @@ interface Plug {
   seat?: string;
   gap_mm?: { low: number; high: number };
   torque_nm?: number;
+  torque_range_nm?: [number, number];
+  torque_assumes?: keyof typeof ASSUMED;
   interval_km?: number;
   interval_months?: number;
   compound?: string;
@@ -64,6 +66,15 @@ const LB_FT = 1.3558179483;
 /** A torque in both units, rounded as a wrench is set. */
 export function torque(nm: number): string {
   return `${nm} N·m (${(nm / LB_FT).toFixed(nm < 20 ? 1 : 0)} lb-ft)`;
+}
+
+const ASSUMED = { dry: "for dry threads", compound: "for threads with compound", unstated: "unstated, taken as for dry threads" };
+
+/** A plug's torque, its range where the profile has one, and the threads it is meant for. */
+export function plugTorque({ torque_nm, torque_range_nm, torque_assumes = "unstated" }: Plug): string | undefined {
+  const [low, high] = torque_range_nm ?? [];
+  const figure = low !== undefined && high !== undefined ? `${torque(low)} to ${torque(high)}` : torque_nm && torque(torque_nm);
+  return figure ? `${figure}, ${ASSUMED[torque_assumes]}` : undefined;
 }
 
 /** What a step comes with, line by line, in the trade's words. */
