@@ -28,13 +28,37 @@ RSpec.describe NimbleServer::QuoteDesk do
     page = advisor.start_quote
     version = advisor.choose(page, [1, 3, 5]).last["draft"]["version"]
     save(advisor, page, version)
-    frozen = advisor.call(:get, "/api/quotes/#{page["quote"]["id"]}/revisions/1").last
-    scope = frozen["scopes"].first
-    again = NimbleLedger::Estimate::Answer.new(NimbleLedger::Estimate::Request.build(scope["request"])).to_h
-    expect(JSON.parse(JSON.generate(again))).to eq(scope["answer"])
-    lines = db[:quote_lines].join(:quote_scopes, shop_id: :shop_id, id: :scope_id).join(:quote_revisions, shop_id: :shop_id, id: :revision_id)
-                            .where(quote_id: page["quote"]["id"]).select_map(Sequel[:quote_lines][:cents])
-    expect(lines.sum).to eq(scope["total_cents"])
+    before = frozen(page)
+    with_another_rate do
+      live = advisor.call(:get, "/api/quotes/#{page["quote"]["id"]}").last["sheet"]["estimate"]["price"]["total_cents"]
+      expect(live).not_to eq(before["scopes"].first["total_cents"])
+      expect(frozen(page)).to eq(before)
+      scope = before["scopes"].first
+      again = NimbleLedger::Estimate::Answer.new(NimbleLedger::Estimate::Request.build(scope["request"])).to_h
+      expect(JSON.parse(JSON.generate(again))).to eq(scope["answer"])
+      expect(stored_cents(page).sum).to eq(again["price"]["total_cents"])
+    end
+  end
+
+  def frozen(page) = advisor.call(:get, "/api/quotes/#{page["quote"]["id"]}/revisions/1").last
+
+  def stored_cents(page)
+    db[:quote_lines].join(:quote_scopes, shop_id: :shop_id, id: :scope_id).join(:quote_revisions, shop_id: :shop_id, id: :revision_id)
+                    .where(quote_id: page["quote"]["id"]).select_map(Sequel[:quote_lines][:cents])
+  end
+
+  # The shop's rate changed for as long as the block runs.
+  def with_another_rate
+    owner = Client.as("owner@merrow.example")
+    keep = lambda do |cents|
+      house = owner.call(:get, "/api/house").last
+      expect(owner.call(:put, "/api/house/settings", { settings: { rate_cents: cents }, revision: house["revision"] }).first).to eq(200)
+      house["settings"].find { |row| row["name"] == "rate_cents" }["value"]
+    end
+    rate = keep.call(19_900)
+    yield
+  ensure
+    keep.call(rate)
   end
 
   it "refuses any change to what was shown" do

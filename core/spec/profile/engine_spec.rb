@@ -23,7 +23,7 @@ RSpec.describe NimbleLedger::Profile::Engine do
     "a dangling member" => [->(h) { h["steps"][2]["after"][0]["any"][1] = "ghost" }, "/steps/2/after/0/any/1", /ghost/],
     "a dangling way" => [->(h) { h["targets"][0]["ways"][0]["through"] = ["ghost"] }, "/targets/0/ways/0/through/0", /ghost/],
     "a cycle" => [->(h) { h["steps"][0]["after"] = ["b"] }, "/steps/1/after/0", /a → b → a/],
-    "a cycle through a choice" => [->(h) { h["steps"][0]["after"] = [{ "any" => %w[m b] }] }, nil, /→/],
+    "a cycle through a choice" => [->(h) { h["steps"][0]["after"] = [{ "any" => %w[m b] }] }, "/steps/2/after/0/any/0", /→/],
     "low above likely" => [->(h) { h["steps"][0]["remove"] = [3, 2, 4] }, "/steps/0/remove", /low .* above likely/],
     "likely above high" => [->(h) { h["targets"][0]["minutes"] = [1, 5, 4] }, "/targets/0/minutes", /likely .* above high/],
     "a negative time" => [->(h) { h["steps"][0]["refit"] = [-1, 2, 4] }, "/steps/0/refit/0", /below 0/],
@@ -59,7 +59,7 @@ RSpec.describe NimbleLedger::Profile::Engine do
       break_it.call(hash)
       found = faults(hash)
       expect(found).not_to be_empty
-      expect(found.map { |fault| fault["path"] }).to include(path) if path
+      expect(found.map { |fault| fault["path"] }).to include(path)
       expect(found.map { |fault| fault["message"] }).to include(match(message))
     end
   end
