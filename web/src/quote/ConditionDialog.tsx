@@ -1,12 +1,12 @@
-import { useMutation } from "@tanstack/react-query";
 import { useState } from "react";
 import styled from "styled-components";
-import { api, type Content, type QuotePage, type Resolved } from "../api/client";
+import { type Content, type QuotePage, type Resolved } from "../api/client";
 import { useSession } from "../session/SessionGate";
 import { Dialog } from "../shared/Dialog";
 import { Field } from "../shared/Field";
 import { numeral } from "../shared/numerals";
-import { Button, Notice, Small } from "../shared/parts";
+import { Small } from "../shared/parts";
+import { NoteOnVehicle } from "./NoteOnVehicle";
 
 const Grid = styled.div`
   display: grid; grid-template-columns: repeat(auto-fit, minmax(200px, 1fr)); gap: 14px 20px; margin-bottom: 16px;
@@ -41,13 +41,10 @@ export function ConditionDialog({ page, content, resolved, onChange, onClose }: 
   const lives = condition.lives ?? page.vehicle.lives ?? "";
   const fitted = history.plug_fitted ?? page.vehicle.plug_fitted ?? "";
   const known = <T,>(key: string, value: T) => (assumed.includes(key) ? null : value);
-  const note = useMutation({
-    mutationFn: () =>
-      api.noteHistory(page.vehicle.id, {
-        odometer_km: known("odometer_km", Math.round(resolved.history.odometer_km)), plugs_changed_km: known("plugs_changed_km", Math.round(resolved.history.plugs_changed_km)),
-        plugs_changed_years: known("plugs_changed_years", resolved.history.plugs_changed_years), compound_used: known("compound_used", resolved.history.compound_used),
-        corrosion: resolved.condition.corrosion as "none" | "light" | "heavy", lives: lives || null, plug_fitted: fitted || null,
-      }),
+  const past = () => ({
+    odometer_km: known("odometer_km", Math.round(resolved.history.odometer_km)), plugs_changed_km: known("plugs_changed_km", Math.round(resolved.history.plugs_changed_km)),
+    plugs_changed_years: known("plugs_changed_years", resolved.history.plugs_changed_years), compound_used: known("compound_used", resolved.history.compound_used),
+    corrosion: resolved.condition.corrosion as "none" | "light" | "heavy", lives: lives || null, plug_fitted: fitted || null,
   });
   const choice = (label: string, value: string, options: [string, string][], pick: (value: string) => void) => (
     <label>
@@ -105,22 +102,7 @@ export function ConditionDialog({ page, content, resolved, onChange, onClose }: 
           </Small>
         </p>
       )}
-      {note.error && (
-        <Notice role="alert">
-          <p>{note.error.message}</p>
-        </Notice>
-      )}
-      <p style={{ marginTop: 12, display: "flex", gap: 10, alignItems: "center", flexWrap: "wrap" }}>
-        <Button $main onPress={onClose}>
-          Done
-        </Button>
-        {onChange && (
-          <Button onPress={() => note.mutate()} isDisabled={note.isPending}>
-            Note it on the vehicle
-          </Button>
-        )}
-        <Small role="status">{note.isSuccess ? "Noted: the next quote of this car starts from it." : "This quote alone, unless noted on the vehicle."}</Small>
-      </p>
+      <NoteOnVehicle vehicleId={page.vehicle.id} isDisabled={!onChange} onClose={onClose} known={past} />
     </Dialog>
   );
 }

@@ -1,10 +1,10 @@
-import { useMutation } from "@tanstack/react-query";
 import { NumberField, Input, Label } from "react-aria-components";
 import styled from "styled-components";
-import { api, type Content, type QuotePage, type Resolved } from "../api/client";
+import { type Content, type QuotePage, type Resolved } from "../api/client";
 import { useSession } from "../session/SessionGate";
 import { Dialog } from "../shared/Dialog";
-import { Button, Notice, Small, Unseen } from "../shared/parts";
+import { Button, Small, Unseen } from "../shared/parts";
+import { NoteOnVehicle } from "./NoteOnVehicle";
 import { type Construction, CONSTRUCTIONS, type Fitted, knownOf, type Past, withPast } from "./plugPasts";
 
 const Table = styled.table`
@@ -29,7 +29,6 @@ export function PlugsDialog({ page, resolved, onChange, onClose }: Props) {
   const { history } = resolved;
   const numbers = page.sheet.reach.cylinders.map((cylinder) => cylinder.number).sort((a, b) => a - b);
   const setCar = (fitted: Fitted | null) => onChange?.((now) => ({ ...now, history: { ...now.history, fitted } }));
-  const note = useMutation({ mutationFn: () => api.noteHistory(page.vehicle.id, { fitted: history.fitted ?? null, cylinders: history.cylinders ?? {} }) });
   return (
     <Dialog title={`Plugs in ${page.vehicle.plate}`} onClose={onClose} wide>
       <p>
@@ -62,22 +61,7 @@ export function PlugsDialog({ page, resolved, onChange, onClose }: Props) {
           ))}
         </tbody>
       </Table>
-      {note.error && (
-        <Notice role="alert">
-          <p>{note.error.message}</p>
-        </Notice>
-      )}
-      <p style={{ marginTop: 12, display: "flex", gap: 10, alignItems: "center", flexWrap: "wrap" }}>
-        <Button $main onPress={onClose}>
-          Done
-        </Button>
-        {onChange && (
-          <Button onPress={() => note.mutate()} isDisabled={note.isPending}>
-            Note it on the vehicle
-          </Button>
-        )}
-        <Small role="status">{note.isSuccess ? "Noted: the next quote of this car starts from it." : "This quote alone, unless noted on the vehicle."}</Small>
-      </p>
+      <NoteOnVehicle vehicleId={page.vehicle.id} isDisabled={!onChange} onClose={onClose} known={() => ({ fitted: history.fitted ?? null, cylinders: history.cylinders ?? {} })} />
     </Dialog>
   );
 }
