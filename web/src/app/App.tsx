@@ -1,16 +1,12 @@
 import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
+import { useEffect } from "react";
 import { createBrowserRouter, Navigate, RouterProvider } from "react-router";
-import { Counter } from "../counter/Counter";
-import { EngineRoute } from "../engines/EngineRoute";
-import { Engines } from "../engines/Engines";
 import { Frame } from "../frame/Frame";
-import { HouseRules } from "../house/HouseRules";
-import { PriceRoute } from "../prices/PriceRoute";
-import { QuoteRoute } from "../quote/QuoteRoute";
-import { RevisionRoute } from "../quote/RevisionRoute";
 import { SessionGate } from "../session/SessionGate";
 import { KeysProvider } from "../shared/keys";
 import { GlobalStyle } from "./GlobalStyle";
+import { ScreenMissing } from "./ScreenMissing";
+import { fetchTheRest, screen } from "./screens";
 
 const queries = new QueryClient({ defaultOptions: { queries: { retry: 1, staleTime: 5_000, refetchOnWindowFocus: false } } });
 
@@ -18,20 +14,23 @@ const router = createBrowserRouter([
   {
     path: "/",
     element: <Frame />,
+    HydrateFallback: () => null,
+    errorElement: <ScreenMissing />,
     children: [
-      { index: true, element: <Counter /> },
-      { path: "quotes/:id", element: <QuoteRoute /> },
-      { path: "quotes/:id/revisions/:number", element: <RevisionRoute /> },
-      { path: "engines", element: <Engines /> },
-      { path: "engines/:code", element: <EngineRoute /> },
-      { path: "prices", element: <PriceRoute /> },
-      { path: "house", element: <HouseRules /> },
+      { index: true, ...screen("counter") },
+      { path: "quotes/:id", ...screen("quote") },
+      { path: "quotes/:id/revisions/:number", ...screen("revision") },
+      { path: "engines", ...screen("engines") },
+      { path: "engines/:code", ...screen("engine") },
+      { path: "prices", ...screen("prices") },
+      { path: "house", ...screen("house") },
       { path: "*", element: <Navigate to="/" replace /> },
     ],
   },
 ]);
 
 export function App() {
+  useEffect(fetchTheRest, []);
   return (
     <QueryClientProvider client={queries}>
       <GlobalStyle />
