@@ -4,10 +4,9 @@ import type { Estimate, Layer, Sheet } from "../api/client";
 import { useSession } from "../session/SessionGate";
 import { list } from "../shared/format";
 import { Asked, Small, Unseen } from "../shared/parts";
+import { PanelScroll } from "./PanelScroll";
 
 /** As much of the list as the page has room for; the sum stays in sight. */
-const Scroll = styled.div`max-height: max(226px, calc(100vh - 556px)); overflow: auto; @media (max-width: 1100px) { max-height: none; }`;
-
 const Sum = styled.p`
   display: flex; font-size: 14px; font-weight: 650; border-top: 1px solid var(--strong); padding: 3px 4px 0;
   span:first-child { flex: 1; } .figure { width: 62px; text-align: right; white-space: nowrap; }
@@ -63,7 +62,7 @@ export const LayerList = memo(function LayerList({ layers, cautions = [], tasks 
 
   return (
     <>
-    <Scroll tabIndex={0} role="region" aria-label="Layers">
+    <PanelScroll $least={226} $around={556} tabIndex={0} role="region" aria-label="Layers">
     <Table>
       <thead>
         <tr>
@@ -106,7 +105,7 @@ export const LayerList = memo(function LayerList({ layers, cautions = [], tasks 
         )}
       </tbody>
     </Table>
-    </Scroll>
+    </PanelScroll>
     {minutes && (
       <Sum>
         <span>

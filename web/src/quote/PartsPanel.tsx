@@ -3,6 +3,7 @@ import type { Sheet } from "../api/client";
 import { useSession } from "../session/SessionGate";
 import { list } from "../shared/format";
 import { Part, Small } from "../shared/parts";
+import { PanelScroll } from "./PanelScroll";
 
 const Table = styled.table`
   font-size: 14px; line-height: 1.3; margin: 4px 0 8px;
@@ -10,8 +11,6 @@ const Table = styled.table`
   td { padding: 3.5px 4px 3.5px 0; border-bottom: 1px solid var(--rule); vertical-align: baseline; }
   th:last-child, td:last-child { text-align: right; white-space: nowrap; }
 `;
-const Scroll = styled.div`max-height: max(262px, calc(100vh - 470px)); overflow: auto; @media (max-width: 1100px) { max-height: none; }`;
-
 type Row = NonNullable<Sheet["parts"]>[number];
 
 /** Everything to have before the car comes in: what the job uses, what it disturbs, what it may need. */
@@ -23,7 +22,7 @@ export function PartsPanel({ parts }: { parts: Row[] }) {
     ["To have at hand, billed only if used", parts.filter((row) => row.rule === "if-needed")],
   ];
   return (
-    <Scroll tabIndex={0} role="region" aria-label="Parts">
+    <PanelScroll $least={262} $around={510} tabIndex={0} role="region" aria-label="Parts">
       {groups.map(([label, rows]) =>
         rows.length === 0 ? null : (
           <Table key={label}>
@@ -48,6 +47,6 @@ export function PartsPanel({ parts }: { parts: Row[] }) {
         ),
       )}
       {parts.length === 0 && <Small>This work needs no parts.</Small>}
-    </Scroll>
+    </PanelScroll>
   );
 }

@@ -4,6 +4,7 @@ import type { Scope, Sheet } from "../api/client";
 import { useSession } from "../session/SessionGate";
 import { Small, Strong } from "../shared/parts";
 import { SOAKS } from "./soaks";
+import { PanelScroll } from "./PanelScroll";
 
 type Trouble = NonNullable<Sheet["trouble"]>;
 type Soak = NonNullable<Scope["soak"]>;
@@ -19,8 +20,6 @@ const Table = styled.table`
 `;
 /** Length of the bar says the chance; the figure beside it says it in words. */
 const Bar = styled.span`display: inline-block; height: 8px; background: repeating-linear-gradient(45deg, var(--ink) 0 1.4px, transparent 1.4px 4px); border: 1px solid var(--ink); margin-right: 6px; vertical-align: middle;`;
-const Scroll = styled.div`max-height: max(262px, calc(100vh - 510px)); overflow: auto; @media (max-width: 1100px) { max-height: none; }`;
-
 interface Props {
   trouble: Trouble;
   soak: Soak;
@@ -33,7 +32,7 @@ export function TroublePanel({ trouble, soak, stale, onSoak }: Props) {
   const { format } = useSession();
   const worst = Math.max(...trouble.plugs.map((plug) => plug.broken), 0.0001);
   return (
-    <Scroll aria-busy={stale} tabIndex={0} role="region" aria-label="Trouble">
+    <PanelScroll $least={262} $around={510} aria-busy={stale} tabIndex={0} role="region" aria-label="Trouble">
       {trouble.soaks.length === 0 && trouble.plugs.length > 0 && <Small role="status">Comparing soaks…</Small>}
       {trouble.soaks.length > 0 && (
         <Table>
@@ -127,6 +126,6 @@ export function TroublePanel({ trouble, soak, stale, onSoak }: Props) {
           <Strong>On the shelf before starting:</Strong> {trouble.shelf.map((row) => `${row.quantity} × ${row.label.toLowerCase()}`).join(", ")}.
         </p>
       )}
-    </Scroll>
+    </PanelScroll>
   );
 }

@@ -5,7 +5,7 @@ import { api, type Content, type QuotePage, type Resolved } from "../api/client"
 import { Small } from "../shared/parts";
 
 const Row = styled.div`
-  display: flex; flex-wrap: wrap; gap: 4px 18px; padding: 6px 18px; border-bottom: 1px solid var(--rule); align-items: center;
+  display: flex; flex-wrap: wrap; gap: 4px 18px; padding: 4px 18px; border-bottom: 1px solid var(--rule); align-items: center;
   p { display: flex; gap: 8px; align-items: center; flex-wrap: wrap; }
   button { border: 1.2px solid var(--ink); background: var(--sheet); border-radius: 12px; padding: 1px 11px; cursor: pointer; min-height: 26px; }
   button[data-selected] { background: var(--ink); color: var(--sheet); }
@@ -28,7 +28,7 @@ export function Variants({ page, questions, onChange }: Props) {
     note.mutate({ ...vehicle.variants, ...said, [id]: option });
   };
   return (
-    <Row>
+    <Row data-questions>
       {questions.map((question) => (
         <p key={question.id} role="group" aria-label={question.ask}>
           <span>{question.ask}</span>
