@@ -37,7 +37,14 @@ class Stage
     see(text) if text
   end
 
-  def see(text) = @wait.until { @driver.find_element(css: "body").text.include?(text) }
+  # A page that is just being replaced has no text to read: looked at again.
+  def see(text)
+    @wait.until do
+      @driver.find_element(css: "body").text.include?(text)
+    rescue Selenium::WebDriver::Error::WebDriverError
+      false
+    end
+  end
 
   def sign_in(email)
     @client = Client.as(email)
