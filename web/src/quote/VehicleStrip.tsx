@@ -14,10 +14,15 @@ const Strip = styled.header`
   h1 { font-size: 17px; font-weight: 650; line-height: 1.2; }
   .right { text-align: right; max-width: 34vw; } .right strong { display: inline-block; max-width: 100%; overflow: hidden; text-overflow: ellipsis; white-space: nowrap; vertical-align: bottom; line-height: 1.3; }
   .clip { overflow: hidden; text-overflow: ellipsis; }
-  @media (max-width: 600px) { grid-template-columns: minmax(0, 1fr); justify-items: start; .right { text-align: left; } }
+  @media (max-width: 600px) { grid-template-columns: minmax(0, 1fr); justify-items: start; .right { text-align: left; max-width: none; } }
 `;
 
-const Past = styled(Small)`display: flex; gap: 6px; align-items: center; button { min-width: 0; }`;
+const Past = styled(Small)`
+  display: flex; gap: 8px 6px; align-items: center;
+  @media (max-width: 600px) { flex-wrap: wrap; }
+  button { min-width: 0; text-align: left; }
+  .pair { flex: none; display: inline-flex; gap: 6px; align-items: center; white-space: nowrap; }
+`;
 
 interface Props {
   page: QuotePage;
@@ -59,8 +64,10 @@ export function VehicleStrip({ page, content, resolved, saved, revisions, onChan
             {state.length > 0 && ` · ${state.join(", ")}`}
           </Asked>
           <KeyHint>K</KeyHint>
-          <Asked onPress={() => setPlugs(true)}>by cylinder</Asked>
-          <KeyHint>,</KeyHint>
+          <span className="pair">
+            <Asked onPress={() => setPlugs(true)}>by cylinder</Asked>
+            <KeyHint>,</KeyHint>
+          </span>
         </Past>
       </div>
       <div className="right">
