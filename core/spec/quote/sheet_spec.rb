@@ -14,7 +14,7 @@ RSpec.describe NimbleLedger::Quote::Sheet do
     Array.new(count) { [numbers.sample(rng.rand(1..numbers.size), random: rng), works.sample(rng.rand(1..2), random: rng)] }
   end
 
-  def shown(code, cylinders, works) = Engines.sheet(code, cylinders, works, catalog: Engines.catalog, history: HISTORY_OF_A_CAR).to_h
+  def shown(code, cylinders, works, **rest) = Engines.sheet(code, cylinders, works, catalog: Engines.catalog, history: HISTORY_OF_A_CAR, **rest).to_h
 
   Engines.codes.each do |code|
     engine = Engines.engine(code)
@@ -50,6 +50,21 @@ RSpec.describe NimbleLedger::Quote::Sheet do
           contour["numbers"].each { |number| expect(page["layers"].find { |layer| layer["number"] == number }["over"]).to eq(contour["cylinders"]) }
           inside = contours.select { |other| (other["cylinders"] - contour["cylinders"]).empty? && other != contour }
           expect(inside.map { |other| other["depth"] }).to all(be > contour["depth"])
+        end
+      end
+    end
+
+    # Every answer to every question the engine asks; one empty set for an engine that asks none.
+    engine.variants.questions.flat_map { |question| question.options.map { |option| { question.id => option["id"] } } }.push({}).each do |variants|
+      it "#{code}#{variants.map { |question, option| " with #{question}: #{option}" }.join}: whatever comes off is drawn over its cylinders" do
+        selections(engine, count: 4).each do |cylinders, works|
+          page = shown(code, cylinders, works, variants: variants)
+          reach = page["reach"]
+          drawn = reach["contours"].flat_map { |contour| contour["numbers"] } + reach["cylinders"].flat_map { |cylinder| cylinder["layers"] }
+          over = page["layers"].reject { |layer| layer["over"].empty? }
+          listed = reach["listed"].map { |row| row["cylinders"] }
+          expect(over.reject { |layer| drawn.include?(layer["number"]) }.map { |layer| layer["over"] } - listed).to eq([])
+          expect(page["layers"].select { |layer| layer["in_plan"] }.map { |layer| layer["over"] & cylinders }).to all(be_any)
         end
       end
     end

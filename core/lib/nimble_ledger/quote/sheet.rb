@@ -14,7 +14,7 @@ module NimbleLedger
 
       # @param selection [Selection]
       # @param resolved [Hash] an estimate request without targets: house, condition, history, equipment, pins, soak
-      # @param engine [Profile::Engine]
+      # @param engine [Profile::Engine] as written; all that is shown is of the engine as this car has it
       # @param catalog [Parts::Catalog, nil]
       # @param base [House::Settings]
       # @param visit [Visit, nil] nil leaves ready times out
@@ -25,18 +25,17 @@ module NimbleLedger
         @undecided = []
         @compare_soaks = compare_soaks
         @selection = selection
-        @engine = engine
         ids = selection.targets.map(&:id)
         request = resolved.merge("targets" => ids.empty? ? [engine.targets.first.id] : ids)
         @request = Estimate::Request.build(request, documents: Documents.new(engine: engine, catalog: catalog), base: base)
         @promised = visit&.promised
-        @pick_up = visit && PickUp.new(engine, drop_off: visit.drop_off, arrival: visit.arrival, house: @request.car.house)
         plain = @request.car
         @car = plain.planned_by(keep.call([resolved["condition"], plain.equipment, plain.pins.to_h, plain.engine.object_id, plain.rules.number]) { Access::Planner.new(plain) })
         @engine = @car.engine
+        @pick_up = visit && PickUp.new(@engine, drop_off: visit.drop_off, arrival: visit.arrival, house: @car.house)
         @targets = on_this_car(selection.targets)
         compute
-        @reach = Picture::Reach.new(engine, soundings, job: answer&.plan)
+        @reach = Picture::Reach.new(@engine, soundings, job: answer&.plan)
       end
 
       # The strokes of a plan, for drawing it or laying another over it.
