@@ -26,6 +26,17 @@ RSpec.describe NimbleLedger::Profile::Variants do
     expect(answer(%w[d], variants: { "tray" => "no" })["plan"].slice("steps", "choices")).to eq("steps" => %w[b deep], "choices" => {})
   end
 
+  it "keeps one engine for the answers last given, and no more than it may" do
+    asked = Array.new(6) { |i| TRAY.merge("id" => "q#{i}") }
+    steps = asked.map { |question| step("s-#{question["id"]}", when: { question["id"] => ["yes"] }) }
+    engine = NimbleLedger::Profile::Engine.build(profile(variants: asked, steps: steps, targets: [target("t", through: steps.map { |one| one["id"] })]))
+    sets = %w[yes no].repeated_permutation(6).map { |answers| asked.map { |question| question["id"] }.zip(answers).to_h }
+    made = sets.map { |answers| engine.variant(answers) }
+    expect(made.map { |one| one.steps.size }).to eq(sets.map { |answers| answers.values.count("yes") })
+    expect(engine.variant(sets.last)).to equal(made.last)
+    expect(engine.instance_variable_get(:@built).size).to eq(NimbleLedger::Profile::Engine::VARIANTS_KEPT)
+  end
+
   it "takes the usual answer where nothing was said, and says so" do
     expect(answer(["t"])["plan"]).to include("steps" => %w[cover tray], "assumed_variants" => { "tray" => "yes" })
     expect(answer(["t"], variants: { "tray" => "no" })["plan"].keys).not_to include("assumed_variants")

@@ -10,6 +10,9 @@ module NimbleLedger
       Cylinder = Struct.new(:number, :bank, :position)
       Coil = Struct.new(:id, :part, :cylinders)
 
+      # How many variants of one engine are kept made: a garage has few, one profile may have thousands of millions.
+      VARIANTS_KEPT = 16
+
       attr_reader :variants, :code, :name, :notes, :arrangement, :mounting, :head, :ignition, :cylinders, :coils, :steps, :targets,
                   :soaks, :thermal_mass, :house_overrides, :warnings, :source
 
@@ -40,19 +43,24 @@ module NimbleLedger
         @targets = hash["targets"].each_with_index.map { |target, i| Target.new(target, i, plugs_per_cylinder) }
         read_options(hash)
         @built = {}
+        @making = Mutex.new
         @step_by_id = @steps.to_h { |step| [step.id, step] }
         @target_by_id = @targets.to_h { |target| [target.id, target] }
         freeze
       end
       private_class_method :new
 
-      # The engine as the answers to its variants make it; made once for each set of answers.
+      # The engine as the answers to its variants make it; the sets of answers last asked for are kept made.
       # @param in_force [Hash] every answer, see Variants#resolve
       # @return [Engine]
       def variant(in_force)
         return self if variants.questions.empty?
 
-        @built[in_force] ||= variants.reduce(source, in_force).then { |hash| hash.equal?(source) ? self : Engine.send(:new, hash, warnings, written: source) }
+        @making.synchronize do
+          made = @built.delete(in_force) || build_as(in_force)
+          @built.shift if @built.size >= VARIANTS_KEPT
+          @built[in_force] = made
+        end
       end
 
       # The engine with the usual answer to everything.
@@ -89,6 +97,8 @@ module NimbleLedger
       end
 
       private
+
+      def build_as(in_force) = variants.reduce(source, in_force).then { |hash| hash.equal?(source) ? self : Engine.send(:new, hash, warnings, written: source) }
 
       def read_options(hash)
         @hot_valley = hash["hot_valley"] || false
