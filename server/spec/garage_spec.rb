@@ -38,6 +38,15 @@ RSpec.describe NimbleServer::Garage do
     expect(note(id, { odometer_km: 100_000, plugs_changed_km: 95_000 }).first).to eq(200)
   end
 
+  it "refuses the same of one cylinder, whichever of the two figures is noted later" do
+    id = car("EV GAR5")["id"]
+    status, body = note(id, { cylinders: { "3" => { plugs_changed_km: 95_000 } } })
+    expect([status, body["error"]["message"], body["error"]["details"].first["path"]])
+      .to eq([422, "Plug 3 cannot have been changed at 95000 km: the odometer is at 90000 km.", "/cylinders/3/plugs_changed_km"])
+    expect(note(id, { cylinders: { "3" => { plugs_changed_km: 85_000 } } }).first).to eq(200)
+    expect(note(id, { odometer_km: 80_000 }).last.dig("error", "details", 0, "path")).to eq("/cylinders/3/plugs_changed_km")
+  end
+
   it "refuses what does not fit, and records who noted what when" do
     id = car("EV GAR4")["id"]
     [{ odometer_km: -1 }, { odometer_km: "far" }, { corrosion: "much" }, { lives: "x" * 200 }, { speed: 1 }].each { |body| expect(note(id, body).first).to eq(400), body.inspect }

@@ -56,7 +56,7 @@ RSpec.describe "trouble on the Quote page", type: :feature do
     press("k")
     fill_in "Plugs last changed at, km", with: "900000"
     find_field("Years since").click
-    expect(page).to have_text("above the odometer")
+    within("[role=dialog]") { expect(page).to have_css("[role=alert]", text: /The plugs cannot have been changed at 900000 km: the odometer is at \d+ km\./) }
   end
 
   it "cools a hot engine before it promises" do

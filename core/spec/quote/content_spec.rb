@@ -22,6 +22,12 @@ RSpec.describe NimbleLedger::Quote::Content do
     expect(unknown.assumed).to eq(%w[odometer_km plugs_changed_km plugs_changed_years compound_used])
   end
 
+  it "takes an odometer nobody read to stand at least where plugs were changed" do
+    expect(content(plugs_changed_km: 300_000).history).to include("odometer_km" => 300_000)
+    expect(content("cylinders" => { "3" => { "plugs_changed_km" => 320_000 } }).history).to include("odometer_km" => 320_000)
+    expect(content(odometer_km: 250_000, plugs_changed_km: 300_000).history).to include("odometer_km" => 250_000)
+  end
+
   it "derives brittle connectors from age, and lets the advisor decide otherwise" do
     expect(content(age_years: 12).condition["brittle"]).to be(false)
     expect(content(age_years: 13).condition["brittle"]).to be(true)

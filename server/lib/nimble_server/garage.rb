@@ -44,12 +44,7 @@ module NimbleServer
     def note(id, given)
       row = find(id)
       values = noted(row, given)
-      odometer, changed = %i[odometer_km plugs_changed_km].map { |key| values.fetch(key, row[key]) }
-      if odometer && changed && changed > odometer
-        raise Refusal.new(422, "invalid_history", "The plugs cannot have been changed at #{changed} km: the odometer says #{odometer} km.",
-                          details: [{ "path" => "/plugs_changed_km", "message" => "is above the odometer (#{odometer} km)" }])
-      end
-
+      believe(row.merge(values))
       @shop[:vehicles].where(id: id).update(values.merge(updated_by: @shop.actor, updated_at: @shop.now))
       Garage.card(find(id), @shop.now)
     end
@@ -99,6 +94,16 @@ module NimbleServer
         @shop[:quotes].where(vehicle_id: vehicle[:id]).select_map(%i[id number]).each do |id, number|
           @shop[:quotes].where(id: id).update(search: Garage.search_text(vehicle, number))
         end
+      end
+    end
+
+    # Refuses changes that stand above the odometer, the car's and every cylinder's.
+    def believe(row)
+      changes = { nil => row[:plugs_changed_km], **row[:cylinders].to_h.transform_values { |own| own["plugs_changed_km"] } }
+      changes.each do |cylinder, changed|
+        doubt = NimbleLedger::Risk::History.doubt(changed, row[:odometer_km], cylinder: cylinder) or next
+        raise Refusal.new(422, "invalid_history", "#{doubt}.",
+                          details: [{ "path" => "#{"/cylinders/#{cylinder}" if cylinder}/plugs_changed_km", "message" => "is above the odometer (#{row[:odometer_km]} km)" }])
       end
     end
 

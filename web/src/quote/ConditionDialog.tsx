@@ -9,7 +9,7 @@ import { Small } from "../shared/parts";
 import { NoteOnVehicle } from "./NoteOnVehicle";
 
 const Grid = styled.div`
-  display: grid; grid-template-columns: repeat(auto-fit, minmax(200px, 1fr)); gap: 14px 20px; margin-bottom: 16px;
+  display: grid; grid-template-columns: repeat(auto-fit, minmax(200px, 1fr)); gap: 14px 20px; margin-bottom: 16px; align-items: start;
   .name { font-size: 13px; color: var(--second); display: block; margin-bottom: 3px; }
   input[type="datetime-local"] { width: 100%; padding: 6px 9px; border: 1.2px solid var(--strong); border-radius: 4px; background: var(--sheet); min-height: 38px; }
   select { width: 100%; padding: 7px 9px; border: 1.2px solid var(--strong); border-radius: 4px; background: var(--sheet); min-height: 38px; }
@@ -23,6 +23,7 @@ interface Props {
   page: QuotePage;
   content: Content;
   resolved: Resolved;
+  problem: string;
   onChange?: (next: (content: Content) => Content) => void;
   onClose: () => void;
 }
@@ -31,7 +32,7 @@ type History = NonNullable<Content["history"]>;
 type Condition = NonNullable<Content["condition"]>;
 
 /** What is known of the car. "Unknown" is an answer; what is assumed instead is said. */
-export function ConditionDialog({ page, content, resolved, onChange, onClose }: Props) {
+export function ConditionDialog({ page, content, resolved, problem, onChange, onClose }: Props) {
   const { format, shop } = useSession();
   const history: History = content.history ?? {};
   const condition: Condition = content.condition ?? {};
@@ -102,7 +103,7 @@ export function ConditionDialog({ page, content, resolved, onChange, onClose }: 
           </Small>
         </p>
       )}
-      <NoteOnVehicle vehicleId={page.vehicle.id} isDisabled={!onChange} onClose={onClose} known={past} />
+      <NoteOnVehicle vehicleId={page.vehicle.id} problem={problem} isDisabled={!onChange} onClose={onClose} known={past} />
     </Dialog>
   );
 }

@@ -19,12 +19,13 @@ const Table = styled.table`
 interface Props {
   page: QuotePage;
   resolved: Resolved;
+  problem: string;
   onChange?: (next: (content: Content) => Content) => void;
   onClose: () => void;
 }
 
 /** What is in the head and since when, cylinder by cylinder. What is left as it stands is the car's. */
-export function PlugsDialog({ page, resolved, onChange, onClose }: Props) {
+export function PlugsDialog({ page, resolved, problem, onChange, onClose }: Props) {
   const { shop, format } = useSession();
   const { history } = resolved;
   const numbers = page.sheet.reach.cylinders.map((cylinder) => cylinder.number).sort((a, b) => a - b);
@@ -61,7 +62,7 @@ export function PlugsDialog({ page, resolved, onChange, onClose }: Props) {
           ))}
         </tbody>
       </Table>
-      <NoteOnVehicle vehicleId={page.vehicle.id} isDisabled={!onChange} onClose={onClose} known={() => ({ fitted: history.fitted ?? null, cylinders: history.cylinders ?? {} })} />
+      <NoteOnVehicle vehicleId={page.vehicle.id} problem={problem} isDisabled={!onChange} onClose={onClose} known={() => ({ fitted: history.fitted ?? null, cylinders: history.cylinders ?? {} })} />
     </Dialog>
   );
 }

@@ -73,7 +73,7 @@ export function QuoteScreen({ page }: { page: QuotePage }) {
   return (
     <Screen>
       <Left>
-        <VehicleStrip page={page} content={content} resolved={priced.resolved} saved={latest ? `revision ${latest.revision} saved` : "not saved yet"} onChange={writes ? change : undefined} revisions={copy.revisions} />
+        <VehicleStrip page={page} content={content} resolved={priced.resolved} saved={latest ? `revision ${latest.revision} saved` : "not saved yet"} problem={copy.problem} onChange={writes ? change : undefined} revisions={copy.revisions} />
         <Variants page={page} questions={priced.resolved.variants} onChange={writes ? change : undefined} />
         <RevisionNotice page={page} writes={writes} />
         {copy.priceChange && <PriceNotice change={copy.priceChange} onClose={copy.closeNotice} />}

@@ -29,12 +29,14 @@ interface Props {
   content: Content;
   resolved: Resolved;
   saved: string;
+  /** What the server refused of the last change. */
+  problem: string;
   revisions: QuotePage["revisions"];
   onChange?: (next: (content: Content) => Content) => void;
 }
 
 /** The car and its past, in one line; history and condition open from it. */
-export function VehicleStrip({ page, content, resolved, saved, revisions, onChange }: Props) {
+export function VehicleStrip({ page, content, resolved, saved, problem, revisions, onChange }: Props) {
   const { format } = useSession();
   const { vehicle, engine, quote } = page;
   const [open, setOpen] = useState(false);
@@ -78,8 +80,8 @@ export function VehicleStrip({ page, content, resolved, saved, revisions, onChan
         </Small>
       </div>
       {named && vehicle.customer_id && <CustomerDialog page={page} customer={vehicle.customer_id} onClose={() => setNamed(false)} />}
-      {plugs && <PlugsDialog page={page} resolved={resolved} onChange={onChange} onClose={() => setPlugs(false)} />}
-      {open && <ConditionDialog page={page} content={content} resolved={resolved} onChange={onChange} onClose={() => setOpen(false)} />}
+      {plugs && <PlugsDialog page={page} resolved={resolved} problem={problem} onChange={onChange} onClose={() => setPlugs(false)} />}
+      {open && <ConditionDialog page={page} content={content} resolved={resolved} problem={problem} onChange={onChange} onClose={() => setOpen(false)} />}
     </Strip>
   );
 }

@@ -120,12 +120,19 @@ module NimbleLedger
           "bodged" => given["bodged"] || false, "wells" => given["wells"] || {} }
       end
 
-      # Unknown: never changed, so reading 0 and as many years as the vehicle is old; compound not used.
+      # Unknown: never changed, so reading 0 and as many years as the vehicle is old; compound not used. An odometer that nobody
+      # read stands at least where plugs were changed.
       def resolve_history
-        { "odometer_km" => known("odometer_km") { (@vehicle["age_years"] || 10) * KM_PER_YEAR },
+        plugs = known_plugs
+        { "odometer_km" => known("odometer_km") { [(@vehicle["age_years"] || 10) * KM_PER_YEAR, latest_change(plugs)].max },
           "plugs_changed_km" => known("plugs_changed_km") { 0 },
           "plugs_changed_years" => known("plugs_changed_years") { @vehicle["age_years"] || 10 },
-          "compound_used" => known("compound_used") { false } }.merge(known_plugs)
+          "compound_used" => known("compound_used") { false } }.merge(plugs)
+      end
+
+      # @return [Numeric] km; 0 where no change is known
+      def latest_change(plugs)
+        [noted("plugs_changed_km"), *plugs.fetch("cylinders", {}).values.map { |own| own["plugs_changed_km"] }].compact.max || 0
       end
 
       # What is fitted, and what was done to which cylinder, where anything is known of it: the car's own notes first, then this
@@ -138,12 +145,17 @@ module NimbleLedger
       end
 
       def known(key)
-        given = (@hash["history"] || {})[key]
-        given = @vehicle[key] if given.nil?
-        return given unless given.nil?
+        found = noted(key)
+        return found unless found.nil?
 
         @assumed << key
         yield
+      end
+
+      # This quote's word, else the car's.
+      def noted(key)
+        given = (@hash["history"] || {})[key]
+        given.nil? ? @vehicle[key] : given
       end
     end
   end

@@ -26,6 +26,20 @@ module NimbleLedger
       # @return [Entry] of the car as a whole
       attr_reader :car
 
+      # Why a last change cannot be true, in words for people; nil where it can be or too little is known.
+      # @param changed [Numeric, nil] km at the last change
+      # @param odometer [Numeric, nil] km now
+      # @param cylinder [String, Integer, nil] whose plug; nil for the car's
+      # @return [String, nil]
+      def self.doubt(changed, odometer, cylinder: nil)
+        return nil unless changed && odometer && changed > odometer
+
+        "#{cylinder ? "Plug #{cylinder}" : "The plugs"} cannot have been changed at #{km(changed)}: the odometer is at #{km(odometer)}"
+      end
+
+      def self.km(number) = "#{format("%.10g", number)} km"
+      private_class_method :km
+
       # @param cylinders [Array<Integer>, nil] of the engine; nil leaves unknown numbers unchecked
       # @raise [InvalidInput] when a last change stands above the odometer, or a cylinder does not exist
       def initialize(hash, cylinders: nil, path: "/history")
@@ -36,7 +50,7 @@ module NimbleLedger
         @own = (hash["cylinders"] || {}).to_h do |number, own|
           here = "#{path}/cylinders/#{Shape.key(number)}"
           refuse(here, "names cylinder #{number}, which does not exist") if cylinders&.none? { |known| known.to_s == number }
-          [number, entry(hash.merge(own), here)]
+          [number, entry(hash.merge(own), here, cylinder: number)]
         end
         freeze
       end
@@ -56,15 +70,16 @@ module NimbleLedger
 
       private
 
-      def entry(hash, path)
-        distance = @odometer - hash["plugs_changed_km"]
-        refuse("#{path}/plugs_changed_km", "is above the odometer (#{@odometer} km): the plugs cannot have been changed later than now") if distance.negative?
+      def entry(hash, path, cylinder: nil)
+        changed = hash["plugs_changed_km"]
+        doubt = History.doubt(changed, @odometer, cylinder: cylinder)
+        refuse("#{path}/plugs_changed_km", "is above the odometer (#{format("%.10g", @odometer)} km)", doubt) if doubt
 
-        Entry.new(distance, hash["plugs_changed_years"], hash["compound_used"] || false, hash["fitted"])
+        Entry.new(@odometer - changed, hash["plugs_changed_years"], hash["compound_used"] || false, hash["fitted"])
       end
 
-      def refuse(path, message)
-        raise InvalidInput.new("The history cannot be right: #{path} #{message}.", details: [{ "path" => path, "message" => message }])
+      def refuse(path, message, words = "The history cannot be right: #{path} #{message}")
+        raise InvalidInput.new("#{words}.", details: [{ "path" => path, "message" => message }])
       end
     end
   end
