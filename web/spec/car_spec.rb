@@ -31,8 +31,16 @@ RSpec.describe "the car on the Quote page", type: :feature do
     press(",")
     expect(page).to have_css("[role=dialog] h2", text: "Plugs in 4-TRE-1M")
     accessible
+    find_field("Cylinder 5: changed at").fill_in(with: "990000")
     find_field("Cylinder 5: years ago").fill_in(with: "1")
+    within("[role=dialog]") do
+      expect(page).to have_css("[role=alert]", text: "Plug 5 cannot have been changed at 990000 km: the odometer is at 181400 km.")
+      expect(find_field("Cylinder 5: changed at").value).to eq("990,000")
+      expect(page).to have_button("Note it on the vehicle", disabled: true)
+    end
     find_field("Cylinder 5: changed at").fill_in(with: "180000")
+    find_field("Cylinder 5: years ago").fill_in(with: "1")
+    expect(page).to have_no_css("[role=dialog] [role=alert]")
     find("select[aria-label='Fitted, cylinder 5']").select("multi-piece")
     click_button "Note it on the vehicle"
     expect(page).to have_text("the next quote of this car starts from it")

@@ -32,7 +32,7 @@ const Index = styled.nav`
   }
   @media (max-width: 560px) {
     padding: 0 4px; flex-wrap: wrap; gap: 3px;
-    a, button { padding: 12px 6px; }
+    a, button { padding: 12px 3px; font-size: 12px; }
     a.here { display: none; }
   }
   @media print { display: none; }

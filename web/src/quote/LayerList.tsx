@@ -39,6 +39,12 @@ function cautionsAt(ref: string, cautions: Cautions): string[] {
   return cautions.filter((caution) => caution.refs[0] === ref).map((caution) => (caution.at.length > 1 ? `${caution.at.length} times in this job: ${caution.text}` : caution.text));
 }
 
+/** The cautions of the work itself, with what it is called; those that already stand at a step of that name are not said again. */
+export function cautionsOfWork(tasks: NonNullable<Sheet["tasks"]>, cautions: Cautions, steps: string[]): { label: string; text: string }[] {
+  const work = tasks.filter((task) => task.kind === "work" && !steps.includes(task.ref));
+  return work.flatMap((task) => cautionsAt(task.ref, cautions).map((text) => ({ label: task.label, text })));
+}
+
 interface Props {
   layers: Layer[];
   cautions?: Cautions;
@@ -58,7 +64,7 @@ export const LayerList = memo(function LayerList({ layers, cautions = [], tasks 
   const own = layers.filter((layer) => layer.in_plan);
   const shown = estimate ? own : layers.filter((layer) => layer.cylinder === null);
   const minutes = estimate?.plan.minutes;
-  const work = tasks.filter((task) => task.kind === "work").flatMap((task) => cautionsAt(task.ref, cautions).map((text) => ({ label: task.label, text })));
+  const work = cautionsOfWork(tasks, cautions, own.map((layer) => layer.step));
 
   return (
     <>
@@ -97,7 +103,7 @@ export const LayerList = memo(function LayerList({ layers, cautions = [], tasks 
           {estimate && cautionsAt(layer.step, cautions).map((text) => <Caution key={text} text={text} />)}
           </Fragment>
         ))}
-        {estimate && work.map(({ label, text }) => <Caution key={text} text={`At ${label.toLowerCase()}: ${text}`} />)}
+        {estimate && work.map(({ label, text }) => <Caution key={`${label}: ${text}`} text={`At ${label.toLowerCase()}: ${text}`} />)}
         {shown.length === 0 && (
           <tr>
             <td colSpan={4}>Nothing has to come off.</td>

@@ -27,7 +27,7 @@ export function NoteOnVehicle({ vehicleId, known, problem, isDisabled, onClose }
           Done
         </Button>
         {!isDisabled && (
-          <Button onPress={() => note.mutate()} isDisabled={note.isPending}>
+          <Button onPress={() => note.mutate()} isDisabled={note.isPending || problem !== ""}>
             Note it on the vehicle
           </Button>
         )}

@@ -5,7 +5,7 @@ import { useSession } from "../session/SessionGate";
 import { Dialog } from "../shared/Dialog";
 import { Button, Small, Unseen } from "../shared/parts";
 import { NoteOnVehicle } from "./NoteOnVehicle";
-import { type Construction, CONSTRUCTIONS, type Fitted, knownOf, type Past, withPast } from "./plugPasts";
+import { asEntered, type Construction, CONSTRUCTIONS, type Fitted, knownOf, type Past, withPast } from "./plugPasts";
 
 const Table = styled.table`
   font-size: 14px; margin: 10px 0;
@@ -18,6 +18,7 @@ const Table = styled.table`
 
 interface Props {
   page: QuotePage;
+  content: Content;
   resolved: Resolved;
   problem: string;
   onChange?: (next: (content: Content) => Content) => void;
@@ -25,9 +26,9 @@ interface Props {
 }
 
 /** What is in the head and since when, cylinder by cylinder. What is left as it stands is the car's. */
-export function PlugsDialog({ page, resolved, problem, onChange, onClose }: Props) {
+export function PlugsDialog({ page, content, resolved, problem, onChange, onClose }: Props) {
   const { shop, format } = useSession();
-  const { history } = resolved;
+  const history = asEntered(resolved.history, content);
   const numbers = page.sheet.reach.cylinders.map((cylinder) => cylinder.number).sort((a, b) => a - b);
   const setCar = (fitted: Fitted | null) => onChange?.((now) => ({ ...now, history: { ...now.history, fitted } }));
   return (

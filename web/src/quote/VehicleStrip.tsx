@@ -80,7 +80,7 @@ export function VehicleStrip({ page, content, resolved, saved, problem, revision
         </Small>
       </div>
       {named && vehicle.customer_id && <CustomerDialog page={page} customer={vehicle.customer_id} onClose={() => setNamed(false)} />}
-      {plugs && <PlugsDialog page={page} resolved={resolved} problem={problem} onChange={onChange} onClose={() => setPlugs(false)} />}
+      {plugs && <PlugsDialog page={page} content={content} resolved={resolved} problem={problem} onChange={onChange} onClose={() => setPlugs(false)} />}
       {open && <ConditionDialog page={page} content={content} resolved={resolved} problem={problem} onChange={onChange} onClose={() => setOpen(false)} />}
     </Strip>
   );

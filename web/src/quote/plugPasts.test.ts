@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import type { Content, Resolved } from "../api/client";
-import { knownOf, tagOf, withPast } from "./plugPasts";
+import { asEntered, knownOf, tagOf, withPast } from "./plugPasts";
 
 const content = { scopes: [], active: 0, history: { cylinders: { "3": { plugs_changed_km: 5 } } } } as unknown as Content;
 
@@ -16,5 +16,12 @@ describe("what was done to which cylinder", () => {
     const history = { plugs_changed_km: 10, plugs_changed_years: 9, cylinders: { "3": { plugs_changed_years: 1 } } } as unknown as Resolved["history"];
     expect(knownOf(history, 3)).toMatchObject({ plugs_changed_km: 10, plugs_changed_years: 1 });
     expect(knownOf(history, 1)).toMatchObject({ plugs_changed_years: 9 });
+  });
+
+  it("shows what was entered, refused or not, over what the figures were made from", () => {
+    const history = { plugs_changed_km: 10, plugs_changed_years: 9, cylinders: { "3": { plugs_changed_years: 1 }, "5": { plugs_changed_years: 2 } } } as unknown as Resolved["history"];
+    const entered = { ...content, history: { cylinders: { "3": { plugs_changed_km: 990_000 }, "5": {} } } } as Content;
+    expect(asEntered(history, entered).cylinders).toEqual({ "3": { plugs_changed_years: 1, plugs_changed_km: 990_000 } });
+    expect(asEntered(history, { ...content, history: undefined } as Content).cylinders).toEqual(history.cylinders);
   });
 });
