@@ -203,4 +203,20 @@ RSpec.describe "the shipped engines" do
       expect(page["parts"].map { |row| row["part"] }).to all(match(/\A[A-Z]{3}-\d{5}\z/)), code
     end
   end
+
+  # What a car does not have drops out of every plan, and nothing else with it.
+  Engines.codes.map { |code| Engines.engine(code) }.reject { |engine| engine.variants.questions.empty? }.each do |engine|
+    engine.variants.questions.each do |question|
+      question.options.each do |option|
+        it "#{engine.code}: where #{question.id} is #{option["id"]}, the rest still comes off" do
+          built = engine.variant({ question.id => option["id"] })
+          absent = engine.steps.map(&:id) - built.steps.map(&:id)
+          usual = engine.usual
+          house = NimbleLedger::House::Settings.defaults
+          steps = ->(car, id) { NimbleLedger::Car.new(engine: car, house: house, equipment: car.equipment).job([car.target(id)]).plan.steps.map(&:id) }
+          engine.targets.map(&:id).each { |id| expect(steps.call(built, id)).to match_array(steps.call(usual, id) - absent), id }
+        end
+      end
+    end
+  end
 end

@@ -44,6 +44,12 @@ RSpec.describe NimbleLedger::Quote::Explanation do
     expect(said("SK18", [1])["in_order"].values_at(0, -1)).to eq(["Off: Oil filler cap, 1 min.", "Back on: Oil filler cap, 1 min."]).or all(match(/\A(Off|Back on): .*, \d+ min\.\z/))
   end
 
+  it "says of work that is at no cylinder what it is" do
+    said = ->(cylinders, works) { Engines.sheet("UGZ4", cylinders, works).to_h["explanation"]["short"] }
+    expect(said.call([1], %w[cap-and-rotor])).to start_with("This is work on the engine as a whole. One layer comes off before it can start, so ")
+    expect(said.call([4], %w[plug cap-and-rotor])).to start_with("Number 4 sits under ")
+  end
+
   it "puts cautions where they belong, each once" do
     rows = Engines.sheet("JIV6", [1, 3, 5], %w[plug coil]).to_h["cautions"]
     expect(rows).to include("text" => "Cover the open intake ports, also overnight.", "refs" => ["manifold"], "at" => ["Upper intake manifold"])

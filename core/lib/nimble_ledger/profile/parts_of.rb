@@ -109,6 +109,9 @@ module NimbleLedger
 
       def plug? = work == "plug"
 
+      # Whether it is done at the cylinders it serves; a cap and rotor serve them from where they sit.
+      def at_cylinders? = cylinders.any? && work != "cap-and-rotor"
+
       # Part number of the plug where it differs from the engine's, or nil.
       def plug_part = @own_plug["part"]
 

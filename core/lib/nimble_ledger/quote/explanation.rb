@@ -15,7 +15,7 @@ module NimbleLedger
         @plan = answer.plan
         @reach = reach
         @works = works
-        @cylinders = @plan.targets.flat_map(&:cylinders).uniq.sort
+        @cylinders = @plan.targets.select(&:at_cylinders?).flat_map(&:cylinders).uniq.sort
         @under = Under.new(@plan, @cylinders)
         freeze
       end
@@ -100,7 +100,8 @@ module NimbleLedger
         return "The #{hours} hours are the work itself, the start and the road test." if layers.empty?
 
         verb = layers.size == 1 ? "layer comes" : "layers come"
-        before = if @cylinders.size == 1 then " before anyone can touch it"
+        before = if @cylinders.empty? then " before it can start"
+                 elsif @cylinders.size == 1 then " before anyone can touch it"
                  elsif @under.alike? then " before anyone can touch them"
                  else " in all"
                  end
