@@ -40,4 +40,5 @@ group :test do
   gem "rspec"
   gem "rubocop", require: false
   gem "selenium-webdriver", "< 4.28"
+  gem "syntax_tree", require: false
 end

@@ -10,156 +10,707 @@ module Answers
   ANY = { "type" => "object" }.freeze
 
   def self.object(members, optional = {})
-    { "type" => "object", "required" => members.keys, "properties" => members.merge(optional), "additionalProperties" => false }
+    {
+      "type" => "object",
+      "required" => members.keys,
+      "properties" => members.merge(optional),
+      "additionalProperties" => false
+    }
   end
 
   def self.list(of) = { "type" => "array", "items" => of }
-  def self.maybe(of) = of.key?("type") ? of.merge("type" => [of["type"], "null"]) : { "anyOf" => [of, { "type" => "null" }] }
+  def self.maybe(of) =
+    of.key?("type") ? of.merge("type" => [of["type"], "null"]) : { "anyOf" => [of, { "type" => "null" }] }
   def self.map(of) = { "type" => "object", "additionalProperties" => of }
   def self.ref(name) = { "$ref" => "#/components/schemas/#{name}" }
   def self.words(*list) = { "type" => "string", "enum" => list }
 
-  part_row = object({ "part" => TEXT, "quantity" => INT, "because" => list(TEXT), "rule" => words("needed", "replace", "if-needed") }, { "chance" => NUM })
-  line = object({ "kind" => TEXT, "label" => TEXT, "quantity" => NUM, "cents" => INT, "unit_cents" => INT }, { "part" => TEXT, "because" => list(TEXT), "basis" => TEXT })
+  part_row =
+    object(
+      { "part" => TEXT, "quantity" => INT, "because" => list(TEXT), "rule" => words("needed", "replace", "if-needed") },
+      { "chance" => NUM }
+    )
+  line =
+    object(
+      { "kind" => TEXT, "label" => TEXT, "quantity" => NUM, "cents" => INT, "unit_cents" => INT },
+      { "part" => TEXT, "because" => list(TEXT), "basis" => TEXT }
+    )
   minutes = object({ "remove" => NUM, "work" => NUM, "refit" => NUM, "house" => NUM, "total" => NUM })
-  near_tie = object({ "ways" => map(TEXT), "choices" => map(list(TEXT)), "extra_minutes" => NUM, "spares" => list(words("closing", "battery", "parts")) })
-  plan = object({ "steps" => list(TEXT), "ways" => map(TEXT), "choices" => map(list(TEXT)), "minutes" => minutes,
-                  "turns" => list(object({ "cylinder" => INT, "steps" => list(TEXT), "targets" => list(TEXT) })), "waits" => NUM,
-                  "overnight" => BOOL, "order_of_work" => TEXT, "proven" => BOOL },
-                { "gap_minutes" => NUM, "assumed_variants" => map(TEXT), "near_ties" => list(near_tie) })
-  hours = object(%w[mean_minutes sd_minutes p10 p50 p65 p80 p95 quoted].to_h { |key| [key, NUM] }, { "computed" => NUM, "reason" => TEXT })
-  risk = object({ "plugs" => list(object({ "target" => TEXT, "broken" => NUM, "thread" => NUM, "stubborn" => NUM })),
-                  "mishaps" => list(object({ "step" => TEXT, "what" => TEXT, "chance" => NUM })), "no_trouble" => NUM,
-                  "expected_extra_minutes" => NUM, "broken_counts" => list(NUM) }, { "out" => ANY })
-  price = object({ "currency" => TEXT, "lines" => list(line), "total_cents" => INT },
-                 { "incomplete" => BOOL, "missing" => list(object({ "part" => maybe(TEXT), "because" => list(TEXT) })),
-                   "left_over" => list(object({ "part" => TEXT, "quantity" => INT })), "included_tax_cents" => INT })
+  near_tie =
+    object(
+      {
+        "ways" => map(TEXT),
+        "choices" => map(list(TEXT)),
+        "extra_minutes" => NUM,
+        "spares" => list(words("closing", "battery", "parts"))
+      }
+    )
+  plan =
+    object(
+      {
+        "steps" => list(TEXT),
+        "ways" => map(TEXT),
+        "choices" => map(list(TEXT)),
+        "minutes" => minutes,
+        "turns" => list(object({ "cylinder" => INT, "steps" => list(TEXT), "targets" => list(TEXT) })),
+        "waits" => NUM,
+        "overnight" => BOOL,
+        "order_of_work" => TEXT,
+        "proven" => BOOL
+      },
+      { "gap_minutes" => NUM, "assumed_variants" => map(TEXT), "near_ties" => list(near_tie) }
+    )
+  hours =
+    object(
+      %w[mean_minutes sd_minutes p10 p50 p65 p80 p95 quoted].to_h { |key| [key, NUM] },
+      { "computed" => NUM, "reason" => TEXT }
+    )
+  risk =
+    object(
+      {
+        "plugs" => list(object({ "target" => TEXT, "broken" => NUM, "thread" => NUM, "stubborn" => NUM })),
+        "mishaps" => list(object({ "step" => TEXT, "what" => TEXT, "chance" => NUM })),
+        "no_trouble" => NUM,
+        "expected_extra_minutes" => NUM,
+        "broken_counts" => list(NUM)
+      },
+      { "out" => ANY }
+    )
+  price =
+    object(
+      { "currency" => TEXT, "lines" => list(line), "total_cents" => INT },
+      {
+        "incomplete" => BOOL,
+        "missing" => list(object({ "part" => maybe(TEXT), "because" => list(TEXT) })),
+        "left_over" => list(object({ "part" => TEXT, "quantity" => INT })),
+        "included_tax_cents" => INT
+      }
+    )
   while_open = object({ "target" => TEXT, "added_minutes" => NUM, "alone_minutes" => NUM, "saved_minutes" => NUM })
 
-  ESTIMATE = object({ "format" => { "const" => "nimble-ledger.estimate" }, "version" => { "const" => 1 }, "rules" => INT, "plan" => plan, "hours" => hours,
-                      "while_open" => list(while_open), "parts" => list(part_row) },
-                    { "risk" => risk, "price" => price, "warnings" => list(object({ "path" => TEXT, "message" => TEXT })) }).freeze
+  ESTIMATE =
+    object(
+      {
+        "format" => {
+          "const" => "nimble-ledger.estimate"
+        },
+        "version" => {
+          "const" => 1
+        },
+        "rules" => INT,
+        "plan" => plan,
+        "hours" => hours,
+        "while_open" => list(while_open),
+        "parts" => list(part_row)
+      },
+      { "risk" => risk, "price" => price, "warnings" => list(object({ "path" => TEXT, "message" => TEXT })) }
+    ).freeze
 
   run = object(%w[first_row last_row first_column last_column].to_h { |key| [key, INT] })
-  reach = object({ "rows" => INT, "columns" => INT, "front" => words("bottom", "left"), "banks" => list(TEXT), "arrangement" => TEXT,
-                   "cylinders" => list(object({ "number" => INT, "row" => INT, "column" => INT, "bank" => maybe(TEXT), "plugs" => INT, "chosen" => BOOL, "hours" => maybe(NUM), "beneath" => BOOL,
-                                                "layers" => list(INT) })),
-                   "contours" => list(object({ "numbers" => list(INT), "label" => TEXT, "cylinders" => list(INT), "partial" => BOOL, "level" => INT, "depth" => INT, "beneath" => BOOL,
-                                               "in_plan" => BOOL, "runs" => list(run) })),
-                   "links" => list(object({ "coil" => TEXT, "cylinders" => list(INT) })),
-                   "listed" => list(object({ "label" => TEXT, "cylinders" => list(INT) })) })
-  layer = object({ "number" => INT, "step" => TEXT, "label" => TEXT, "in_plan" => BOOL, "cylinder" => maybe(INT), "zone" => TEXT, "off_minutes" => NUM, "on_minutes" => NUM,
-                   "closing_minutes" => NUM, "people" => INT, "needs" => list(TEXT), "over" => list(INT), "needed_by" => list(TEXT) })
-  stroke = object({ "kind" => words("house", "remove", "work", "refit", "closing", "wait"), "ref" => TEXT, "label" => TEXT, "start" => NUM, "minutes" => NUM,
-                    "depth" => INT }, { "cylinder" => INT })
+  reach =
+    object(
+      {
+        "rows" => INT,
+        "columns" => INT,
+        "front" => words("bottom", "left"),
+        "banks" => list(TEXT),
+        "arrangement" => TEXT,
+        "cylinders" =>
+          list(
+            object(
+              {
+                "number" => INT,
+                "row" => INT,
+                "column" => INT,
+                "bank" => maybe(TEXT),
+                "plugs" => INT,
+                "chosen" => BOOL,
+                "hours" => maybe(NUM),
+                "beneath" => BOOL,
+                "layers" => list(INT)
+              }
+            )
+          ),
+        "contours" =>
+          list(
+            object(
+              {
+                "numbers" => list(INT),
+                "label" => TEXT,
+                "cylinders" => list(INT),
+                "partial" => BOOL,
+                "level" => INT,
+                "depth" => INT,
+                "beneath" => BOOL,
+                "in_plan" => BOOL,
+                "runs" => list(run)
+              }
+            )
+          ),
+        "links" => list(object({ "coil" => TEXT, "cylinders" => list(INT) })),
+        "listed" => list(object({ "label" => TEXT, "cylinders" => list(INT) }))
+      }
+    )
+  layer =
+    object(
+      {
+        "number" => INT,
+        "step" => TEXT,
+        "label" => TEXT,
+        "in_plan" => BOOL,
+        "cylinder" => maybe(INT),
+        "zone" => TEXT,
+        "off_minutes" => NUM,
+        "on_minutes" => NUM,
+        "closing_minutes" => NUM,
+        "people" => INT,
+        "needs" => list(TEXT),
+        "over" => list(INT),
+        "needed_by" => list(TEXT)
+      }
+    )
+  stroke =
+    object(
+      {
+        "kind" => words("house", "remove", "work", "refit", "closing", "wait"),
+        "ref" => TEXT,
+        "label" => TEXT,
+        "start" => NUM,
+        "minutes" => NUM,
+        "depth" => INT
+      },
+      { "cylinder" => INT }
+    )
   descent = object({ "length_minutes" => NUM, "levels" => INT, "strokes" => list(stroke) })
-  task = object({ "kind" => TEXT, "ref" => TEXT, "label" => TEXT, "low" => NUM, "likely" => NUM, "high" => NUM, "mean" => NUM, "people" => INT,
-                  "reasons" => list(object({ "label" => TEXT, "factor" => NUM, "source" => TEXT })), "source" => TEXT, "chain" => list(TEXT) })
-  bundle = object({ "label" => TEXT, "note" => TEXT, "targets" => list(TEXT), "cylinders" => list(INT), "works" => list(TEXT), "added_hours" => NUM,
-                    "added_cents" => maybe(INT), "alone_hours" => NUM, "alone_cents" => maybe(INT) })
+  task =
+    object(
+      {
+        "kind" => TEXT,
+        "ref" => TEXT,
+        "label" => TEXT,
+        "low" => NUM,
+        "likely" => NUM,
+        "high" => NUM,
+        "mean" => NUM,
+        "people" => INT,
+        "reasons" => list(object({ "label" => TEXT, "factor" => NUM, "source" => TEXT })),
+        "source" => TEXT,
+        "chain" => list(TEXT)
+      }
+    )
+  bundle =
+    object(
+      {
+        "label" => TEXT,
+        "note" => TEXT,
+        "targets" => list(TEXT),
+        "cylinders" => list(INT),
+        "works" => list(TEXT),
+        "added_hours" => NUM,
+        "added_cents" => maybe(INT),
+        "alone_hours" => NUM,
+        "alone_cents" => maybe(INT)
+      }
+    )
   factor = object({ "label" => TEXT, "factor" => NUM })
-  plug = object({ "target" => TEXT, "label" => TEXT, "cylinder" => maybe(INT), "broken" => NUM, "thread" => NUM, "stubborn" => NUM, "extraction_factor" => NUM,
-                  "base" => NUM, "factors" => list(factor) })
-  trouble = object({ "no_trouble" => NUM, "plugs" => list(plug), "mishaps" => list(object({ "step" => TEXT, "what" => TEXT, "chance" => NUM, "minutes" => NUM })),
-                     "allowance" => list(object({ "broken" => INT, "chance" => NUM, "extra_hours" => NUM, "extra_cents" => INT, "cure_minutes" => NUM, "ready" => TEXT })),
-                     "not_above_cents" => INT, "expected_extra_minutes" => NUM, "extraction_fails" => NUM,
-                     "curve" => list(list(NUM)),
-                     "soaks" => list(object({ "protocol" => TEXT, "hands_on_hours" => NUM, "wait_minutes" => NUM, "overnight" => BOOL, "break_chance" => NUM,
-                                              "expected_cents" => INT, "total_cents" => INT, "ready" => TEXT })),
-                     "shelf" => list(object({ "label" => TEXT, "quantity" => INT })), "longest_extra_minutes" => NUM },
-                   { "likely_cents" => maybe(INT), "all_told_share" => NUM, "unpriced" => list(TEXT), "recommended_soak" => TEXT, "hours" => object({ "p50" => NUM, "p80" => NUM, "p95" => NUM }) })
-  option = object({ "label" => TEXT, "in_force" => BOOL, "pinned" => BOOL, "reason" => words("pinned", "least work", "only one possible here", ""), "added_minutes" => NUM,
-                    "quoted_hours" => NUM, "added_hours" => NUM, "total_cents" => maybe(INT), "added_cents" => maybe(INT), "equipment" => list(TEXT), "missing" => list(TEXT),
-                    "pins" => ref("Pins"), "descent" => maybe(ref("Descent")) })
+  plug =
+    object(
+      {
+        "target" => TEXT,
+        "label" => TEXT,
+        "cylinder" => maybe(INT),
+        "broken" => NUM,
+        "thread" => NUM,
+        "stubborn" => NUM,
+        "extraction_factor" => NUM,
+        "base" => NUM,
+        "factors" => list(factor)
+      }
+    )
+  trouble =
+    object(
+      {
+        "no_trouble" => NUM,
+        "plugs" => list(plug),
+        "mishaps" => list(object({ "step" => TEXT, "what" => TEXT, "chance" => NUM, "minutes" => NUM })),
+        "allowance" =>
+          list(
+            object(
+              {
+                "broken" => INT,
+                "chance" => NUM,
+                "extra_hours" => NUM,
+                "extra_cents" => INT,
+                "cure_minutes" => NUM,
+                "ready" => TEXT
+              }
+            )
+          ),
+        "not_above_cents" => INT,
+        "expected_extra_minutes" => NUM,
+        "extraction_fails" => NUM,
+        "curve" => list(list(NUM)),
+        "soaks" =>
+          list(
+            object(
+              {
+                "protocol" => TEXT,
+                "hands_on_hours" => NUM,
+                "wait_minutes" => NUM,
+                "overnight" => BOOL,
+                "break_chance" => NUM,
+                "expected_cents" => INT,
+                "total_cents" => INT,
+                "ready" => TEXT
+              }
+            )
+          ),
+        "shelf" => list(object({ "label" => TEXT, "quantity" => INT })),
+        "longest_extra_minutes" => NUM
+      },
+      {
+        "likely_cents" => maybe(INT),
+        "all_told_share" => NUM,
+        "unpriced" => list(TEXT),
+        "recommended_soak" => TEXT,
+        "hours" => object({ "p50" => NUM, "p80" => NUM, "p95" => NUM })
+      }
+    )
+  option =
+    object(
+      {
+        "label" => TEXT,
+        "in_force" => BOOL,
+        "pinned" => BOOL,
+        "reason" => words("pinned", "least work", "only one possible here", ""),
+        "added_minutes" => NUM,
+        "quoted_hours" => NUM,
+        "added_hours" => NUM,
+        "total_cents" => maybe(INT),
+        "added_cents" => maybe(INT),
+        "equipment" => list(TEXT),
+        "missing" => list(TEXT),
+        "pins" => ref("Pins"),
+        "descent" => maybe(ref("Descent"))
+      }
+    )
   decision = object({ "label" => TEXT, "options" => list(option) })
-  wanted = object({ "part" => TEXT, "label" => TEXT, "quantity" => INT, "rule" => words("needed", "replace", "if-needed"), "chance" => maybe(NUM), "because" => list(TEXT) })
+  wanted =
+    object(
+      {
+        "part" => TEXT,
+        "label" => TEXT,
+        "quantity" => INT,
+        "rule" => words("needed", "replace", "if-needed"),
+        "chance" => maybe(NUM),
+        "because" => list(TEXT)
+      }
+    )
   error = object({ "code" => TEXT, "message" => TEXT, "details" => list(ANY) })
   caution = object({ "text" => TEXT, "refs" => list(TEXT), "at" => list(TEXT) })
-  sheet = object({ "rules" => INT, "title" => TEXT, "undecided" => list(TEXT), "reach" => reach, "layers" => list(layer),
-                   "offers" => object({ "works" => list(TEXT), "extras" => list(object({ "id" => TEXT, "label" => TEXT })) }) },
-                 { "problem" => maybe(error), "estimate" => ref("Estimate"), "descent" => ref("Descent"),
-                   "compare" => maybe(object({ "label" => TEXT, "descent" => ref("Descent") })),
-                   "spread" => object({ "low" => NUM, "high" => NUM, "curve" => list(list(NUM)) }), "tasks" => list(task), "while_open" => list(bundle),
-                   "explanation" => object({ "short" => TEXT, "spoken" => TEXT, "in_order" => list(TEXT) }), "cautions" => list(caution),
-                   "soak" => object({ "in_force" => TEXT, "chosen" => BOOL }), "ready" => TEXT, "cooling_minutes" => NUM,
-                   "trouble" => trouble, "routes" => list(decision), "pinned" => BOOL, "parts" => list(wanted),
-                   "quoted_share" => NUM, "set_aside" => maybe(object({ "by_hours" => NUM, "reason" => TEXT })) })
+  sheet =
+    object(
+      {
+        "rules" => INT,
+        "title" => TEXT,
+        "undecided" => list(TEXT),
+        "reach" => reach,
+        "layers" => list(layer),
+        "offers" => object({ "works" => list(TEXT), "extras" => list(object({ "id" => TEXT, "label" => TEXT })) })
+      },
+      {
+        "problem" => maybe(error),
+        "estimate" => ref("Estimate"),
+        "descent" => ref("Descent"),
+        "compare" => maybe(object({ "label" => TEXT, "descent" => ref("Descent") })),
+        "spread" => object({ "low" => NUM, "high" => NUM, "curve" => list(list(NUM)) }),
+        "tasks" => list(task),
+        "while_open" => list(bundle),
+        "explanation" => object({ "short" => TEXT, "spoken" => TEXT, "in_order" => list(TEXT) }),
+        "cautions" => list(caution),
+        "soak" => object({ "in_force" => TEXT, "chosen" => BOOL }),
+        "ready" => TEXT,
+        "cooling_minutes" => NUM,
+        "trouble" => trouble,
+        "routes" => list(decision),
+        "pinned" => BOOL,
+        "parts" => list(wanted),
+        "quoted_share" => NUM,
+        "set_aside" => maybe(object({ "by_hours" => NUM, "reason" => TEXT }))
+      }
+    )
 
   fitted = object({ "construction" => words(*NimbleLedger::Risk::History::CONSTRUCTIONS), "interval_km" => NUM })
-  past = object({}, { "plugs_changed_km" => NUM, "plugs_changed_years" => NUM, "compound_used" => BOOL, "fitted" => fitted })
-  vehicle = object({ "id" => TEXT, "customer_id" => maybe(TEXT), "email" => maybe(TEXT), "plate" => TEXT, "description" => TEXT, "year" => maybe(INT), "engine_code" => TEXT, "customer" => maybe(TEXT),
-                     "phone" => maybe(TEXT), "lives" => maybe(TEXT), "notes" => maybe(TEXT), "plug_fitted" => maybe(TEXT), "odometer_km" => maybe(NUM), "plugs_changed_km" => maybe(NUM),
-                     "plugs_changed_years" => maybe(NUM), "compound_used" => maybe(BOOL), "age_years" => maybe(INT), "corrosion" => maybe(TEXT),
-                     "variants" => map(TEXT), "fitted" => maybe(fitted), "cylinders" => map(past) })
-  engine = { "id" => TEXT, "code" => TEXT, "revision" => INT, "name" => TEXT, "arrangement" => TEXT, "mounting" => TEXT, "cylinders" => INT, "ignition" => TEXT,
-             "notes" => TEXT }
+  past =
+    object({}, { "plugs_changed_km" => NUM, "plugs_changed_years" => NUM, "compound_used" => BOOL, "fitted" => fitted })
+  vehicle =
+    object(
+      {
+        "id" => TEXT,
+        "customer_id" => maybe(TEXT),
+        "email" => maybe(TEXT),
+        "plate" => TEXT,
+        "description" => TEXT,
+        "year" => maybe(INT),
+        "engine_code" => TEXT,
+        "customer" => maybe(TEXT),
+        "phone" => maybe(TEXT),
+        "lives" => maybe(TEXT),
+        "notes" => maybe(TEXT),
+        "plug_fitted" => maybe(TEXT),
+        "odometer_km" => maybe(NUM),
+        "plugs_changed_km" => maybe(NUM),
+        "plugs_changed_years" => maybe(NUM),
+        "compound_used" => maybe(BOOL),
+        "age_years" => maybe(INT),
+        "corrosion" => maybe(TEXT),
+        "variants" => map(TEXT),
+        "fitted" => maybe(fitted),
+        "cylinders" => map(past)
+      }
+    )
+  engine = {
+    "id" => TEXT,
+    "code" => TEXT,
+    "revision" => INT,
+    "name" => TEXT,
+    "arrangement" => TEXT,
+    "mounting" => TEXT,
+    "cylinders" => INT,
+    "ignition" => TEXT,
+    "notes" => TEXT
+  }
   sounding = object({ "cylinder" => INT, "hours" => maybe(NUM) })
   warning = object({ "path" => TEXT, "message" => TEXT })
-  engine_page = object({ "work" => TEXT, "works" => list(object({ "work" => TEXT, "cylinders" => list(sounding), "all" => maybe(NUM) })), "reach" => reach, "layers" => list(layer),
-                         "deepest" => maybe(INT), "descent" => maybe(ref("Descent")), "equipment" => list(object({ "id" => TEXT, "label" => TEXT })),
-                         "parts" => list(object({ "part" => TEXT, "label" => maybe(TEXT), "for" => list(TEXT), "priced" => BOOL })) })
-  quote = { "id" => TEXT, "number" => INT, "status" => TEXT, "latest_revision" => INT, "total_cents" => maybe(INT), "currency" => maybe(TEXT), "summary" => TEXT,
-            "updated_at" => TEXT }
+  engine_page =
+    object(
+      {
+        "work" => TEXT,
+        "works" => list(object({ "work" => TEXT, "cylinders" => list(sounding), "all" => maybe(NUM) })),
+        "reach" => reach,
+        "layers" => list(layer),
+        "deepest" => maybe(INT),
+        "descent" => maybe(ref("Descent")),
+        "equipment" => list(object({ "id" => TEXT, "label" => TEXT })),
+        "parts" => list(object({ "part" => TEXT, "label" => maybe(TEXT), "for" => list(TEXT), "priced" => BOOL }))
+      }
+    )
+  quote = {
+    "id" => TEXT,
+    "number" => INT,
+    "status" => TEXT,
+    "latest_revision" => INT,
+    "total_cents" => maybe(INT),
+    "currency" => maybe(TEXT),
+    "summary" => TEXT,
+    "updated_at" => TEXT
+  }
   draft = object({ "version" => INT, "base_revision" => INT, "content" => ref("Content"), "updated_at" => TEXT })
-  revision = object({ "revision" => INT, "created_at" => TEXT, "by" => maybe(TEXT), "total_cents" => maybe(INT), "currency" => TEXT })
-  other = object({ "index" => INT, "name" => TEXT, "quoted_hours" => maybe(NUM), "total_cents" => maybe(INT), "descent" => maybe(ref("Descent")) })
-  beside = object({ "index" => INT, "name" => TEXT, "title" => TEXT },
-                  { "quoted_hours" => NUM, "p80_hours" => NUM, "ready" => TEXT, "descent" => ref("Descent"), "labor_cents" => INT, "parts_cents" => INT, "with_it_cents" => INT,
-                    "total_cents" => INT, "incomplete" => BOOL, "against_hours" => NUM, "against_cents" => INT, "no_trouble" => NUM, "not_above_cents" => INT,
-                    "left_hours" => NUM, "left_cents" => INT, "both_cents" => INT })
-  history = object({ "odometer_km" => NUM, "plugs_changed_km" => NUM, "plugs_changed_years" => NUM, "compound_used" => BOOL }, { "fitted" => fitted, "cylinders" => map(past) })
+  revision =
+    object(
+      { "revision" => INT, "created_at" => TEXT, "by" => maybe(TEXT), "total_cents" => maybe(INT), "currency" => TEXT }
+    )
+  other =
+    object(
+      {
+        "index" => INT,
+        "name" => TEXT,
+        "quoted_hours" => maybe(NUM),
+        "total_cents" => maybe(INT),
+        "descent" => maybe(ref("Descent"))
+      }
+    )
+  beside =
+    object(
+      { "index" => INT, "name" => TEXT, "title" => TEXT },
+      {
+        "quoted_hours" => NUM,
+        "p80_hours" => NUM,
+        "ready" => TEXT,
+        "descent" => ref("Descent"),
+        "labor_cents" => INT,
+        "parts_cents" => INT,
+        "with_it_cents" => INT,
+        "total_cents" => INT,
+        "incomplete" => BOOL,
+        "against_hours" => NUM,
+        "against_cents" => INT,
+        "no_trouble" => NUM,
+        "not_above_cents" => INT,
+        "left_hours" => NUM,
+        "left_cents" => INT,
+        "both_cents" => INT
+      }
+    )
+  history =
+    object(
+      { "odometer_km" => NUM, "plugs_changed_km" => NUM, "plugs_changed_years" => NUM, "compound_used" => BOOL },
+      { "fitted" => fitted, "cylinders" => map(past) }
+    )
   condition = object({ "corrosion" => TEXT, "brittle" => BOOL, "bodged" => BOOL, "wells" => map(TEXT) })
 
   # What of the page a saved revision keeps, printed again as it was; earlier revisions may hold less.
-  earlier = { "explanation" => object({ "short" => TEXT }, { "long" => TEXT, "spoken" => TEXT, "in_order" => list(TEXT) }), "cautions" => list({ "anyOf" => [TEXT, caution] }) }
+  earlier = {
+    "explanation" => object({ "short" => TEXT }, { "long" => TEXT, "spoken" => TEXT, "in_order" => list(TEXT) }),
+    "cautions" => list({ "anyOf" => [TEXT, caution] })
+  }
   shown = object({}, sheet["properties"].slice(*NimbleLedger::Quote::Sheet::SHOWN).merge(earlier))
 
   SCHEMAS = {
     "Error" => object({ "error" => error }),
-    "Conflict" => object({ "error" => error }, { "yours" => ref("Content"), "theirs" => ref("Content"), "theirs_version" => INT, "theirs_revision" => INT,
-                                                 "theirs_by" => TEXT, "theirs_at" => TEXT,
-                                                 "changed" => list(words("engine", "prices", "house", "car")), "shown_cents" => maybe(INT), "now_cents" => maybe(INT) }),
-    "Health" => object({ "ok" => BOOL }), "Ping" => object({ "one" => INT }), "SignedIn" => ANY,
-    "Session" => object({ "csrf" => TEXT, "account" => maybe(object({ "name" => TEXT, "email" => TEXT, "role" => words("owner", "advisor", "technician") })),
-                          "shop" => maybe(object({ "name" => TEXT, "locale" => TEXT, "distance_unit" => words("km", "mi"), "time_zone" => TEXT, "currency" => TEXT,
-                                                   "currency_exponent" => INT })) }),
+    "Conflict" =>
+      object(
+        { "error" => error },
+        {
+          "yours" => ref("Content"),
+          "theirs" => ref("Content"),
+          "theirs_version" => INT,
+          "theirs_revision" => INT,
+          "theirs_by" => TEXT,
+          "theirs_at" => TEXT,
+          "changed" => list(words("engine", "prices", "house", "car")),
+          "shown_cents" => maybe(INT),
+          "now_cents" => maybe(INT)
+        }
+      ),
+    "Health" => object({ "ok" => BOOL }),
+    "Ping" => object({ "one" => INT }),
+    "SignedIn" => ANY,
+    "Session" =>
+      object(
+        {
+          "csrf" => TEXT,
+          "account" =>
+            maybe(object({ "name" => TEXT, "email" => TEXT, "role" => words("owner", "advisor", "technician") })),
+          "shop" =>
+            maybe(
+              object(
+                {
+                  "name" => TEXT,
+                  "locale" => TEXT,
+                  "distance_unit" => words("km", "mi"),
+                  "time_zone" => TEXT,
+                  "currency" => TEXT,
+                  "currency_exponent" => INT
+                }
+              )
+            )
+        }
+      ),
     "PricedWith" => object({ "engine" => TEXT, "prices" => TEXT, "house" => TEXT, "totals" => list(maybe(INT)) }),
     "StoredCustomer" => object({ "id" => TEXT, "name" => TEXT, "phone" => maybe(TEXT), "email" => maybe(TEXT) }),
     "Progress" => object({ "percent" => maybe(INT) }),
-    "Vehicle" => vehicle, "VehicleList" => object({ "vehicles" => list(ref("Vehicle")) }),
+    "Vehicle" => vehicle,
+    "VehicleList" => object({ "vehicles" => list(ref("Vehicle")) }),
     "Engine" => object(engine),
-    "EngineList" => object({ "engines" => list(object(engine.merge("vehicles" => INT, "all_plugs" => maybe(NUM), "easiest" => maybe(sounding), "hardest" => maybe(sounding)))) }),
-    "EngineWithProfile" => object(engine.merge("profile" => ANY, "warnings" => list(warning), "page" => engine_page,
-                                               "revisions" => list(object({ "revision" => INT, "created_at" => TEXT, "by" => maybe(TEXT) })))),
-    "ImportReport" => object({ "code" => TEXT, "name" => TEXT, "cylinders" => INT, "steps" => INT, "targets" => INT, "revision" => INT, "known" => BOOL, "same" => BOOL,
-                               "changes" => list(TEXT), "warnings" => list(warning), "unpriced" => list(TEXT) }),
-    "House" => object({ "revision" => INT, "equipment" => list(object({ "id" => TEXT, "label" => TEXT, "owned" => BOOL, "engines" => list(TEXT) })),
-                        "settings" => list(object({ "name" => TEXT, "group" => TEXT, "label" => TEXT, "value" => {}, "own" => BOOL,
-                                                    "shipped" => {}, "schema" => {}, "caution" => maybe(TEXT) })) }),
-    "Prices" => object({ "revision" => INT, "count" => INT, "missing" => list(object({ "part" => TEXT, "description" => TEXT, "engines" => list(TEXT) })),
-                         "parts" => list(object({ "part" => TEXT, "description" => TEXT, "kind" => TEXT, "cost_cents" => maybe(INT), "price_cents" => maybe(INT),
-                                                  "list_cents" => maybe(INT), "shelf" => INT, "contains" => list(TEXT),
-                                                  "offers" => list(object({ "supplier" => TEXT, "cost_cents" => INT }, { "on_hand" => INT, "lead_days" => NUM })) })) }),
-    "PriceReport" => object({ "revision" => INT, "changes" => BOOL, "added" => INT, "changed" => INT, "same" => INT, "rejected" => INT,
-                              "rows" => list(object({ "line" => INT, "part" => TEXT, "status" => words("added", "changed", "rejected"), "description" => TEXT,
-                                                      "changes" => list(TEXT), "reason" => maybe(TEXT) })) }),
+    "EngineList" =>
+      object(
+        {
+          "engines" =>
+            list(
+              object(
+                engine.merge(
+                  "vehicles" => INT,
+                  "all_plugs" => maybe(NUM),
+                  "easiest" => maybe(sounding),
+                  "hardest" => maybe(sounding)
+                )
+              )
+            )
+        }
+      ),
+    "EngineWithProfile" =>
+      object(
+        engine.merge(
+          "profile" => ANY,
+          "warnings" => list(warning),
+          "page" => engine_page,
+          "revisions" => list(object({ "revision" => INT, "created_at" => TEXT, "by" => maybe(TEXT) }))
+        )
+      ),
+    "ImportReport" =>
+      object(
+        {
+          "code" => TEXT,
+          "name" => TEXT,
+          "cylinders" => INT,
+          "steps" => INT,
+          "targets" => INT,
+          "revision" => INT,
+          "known" => BOOL,
+          "same" => BOOL,
+          "changes" => list(TEXT),
+          "warnings" => list(warning),
+          "unpriced" => list(TEXT)
+        }
+      ),
+    "House" =>
+      object(
+        {
+          "revision" => INT,
+          "equipment" => list(object({ "id" => TEXT, "label" => TEXT, "owned" => BOOL, "engines" => list(TEXT) })),
+          "settings" =>
+            list(
+              object(
+                {
+                  "name" => TEXT,
+                  "group" => TEXT,
+                  "label" => TEXT,
+                  "value" => {
+                  },
+                  "own" => BOOL,
+                  "shipped" => {
+                  },
+                  "schema" => {
+                  },
+                  "caution" => maybe(TEXT)
+                }
+              )
+            )
+        }
+      ),
+    "Prices" =>
+      object(
+        {
+          "revision" => INT,
+          "count" => INT,
+          "missing" => list(object({ "part" => TEXT, "description" => TEXT, "engines" => list(TEXT) })),
+          "parts" =>
+            list(
+              object(
+                {
+                  "part" => TEXT,
+                  "description" => TEXT,
+                  "kind" => TEXT,
+                  "cost_cents" => maybe(INT),
+                  "price_cents" => maybe(INT),
+                  "list_cents" => maybe(INT),
+                  "shelf" => INT,
+                  "contains" => list(TEXT),
+                  "offers" =>
+                    list(object({ "supplier" => TEXT, "cost_cents" => INT }, { "on_hand" => INT, "lead_days" => NUM }))
+                }
+              )
+            )
+        }
+      ),
+    "PriceReport" =>
+      object(
+        {
+          "revision" => INT,
+          "changes" => BOOL,
+          "added" => INT,
+          "changed" => INT,
+          "same" => INT,
+          "rejected" => INT,
+          "rows" =>
+            list(
+              object(
+                {
+                  "line" => INT,
+                  "part" => TEXT,
+                  "status" => words("added", "changed", "rejected"),
+                  "description" => TEXT,
+                  "changes" => list(TEXT),
+                  "reason" => maybe(TEXT)
+                }
+              )
+            )
+        }
+      ),
     "Pins" => object({}, { "ways" => map(TEXT), "choices" => map({ "anyOf" => [TEXT, list(TEXT)] }) }),
-    "EngineProfile" => { "type" => "object", "description" => "See engine.schema.json." },
-    "EstimateRequest" => { "type" => "object", "description" => "See estimate-request.schema.json; `engine` and `catalog` inline or a revision id." },
-    "AnyRequest" => { "type" => "object", "description" => "By its `format` key." }, "AnyAnswer" => ANY,
-    "Estimate" => ESTIMATE, "Descent" => descent, "Sheet" => sheet, "Shown" => shown,
-    "QuoteCard" => object(quote.merge("plate" => TEXT, "description" => TEXT, "engine_code" => TEXT, "customer" => maybe(TEXT))),
+    "EngineProfile" => {
+      "type" => "object",
+      "description" => "See engine.schema.json."
+    },
+    "EstimateRequest" => {
+      "type" => "object",
+      "description" => "See estimate-request.schema.json; `engine` and `catalog` inline or a revision id."
+    },
+    "AnyRequest" => {
+      "type" => "object",
+      "description" => "By its `format` key."
+    },
+    "AnyAnswer" => ANY,
+    "Estimate" => ESTIMATE,
+    "Descent" => descent,
+    "Sheet" => sheet,
+    "Shown" => shown,
+    "QuoteCard" =>
+      object(quote.merge("plate" => TEXT, "description" => TEXT, "engine_code" => TEXT, "customer" => maybe(TEXT))),
     "QuoteList" => object({ "quotes" => list(ref("QuoteCard")) }),
-    "Draft" => draft, "Revision" => revision, "Other" => other, "Beside" => beside,
-    "Resolved" => object({ "condition" => condition, "history" => history, "assumed" => list(TEXT), "equipment" => list(TEXT),
-                           "variants" => list(object({ "id" => TEXT, "ask" => TEXT, "options" => list(object({ "id" => TEXT, "label" => TEXT })), "answer" => TEXT, "assumed" => BOOL })) }),
-    "QuotePage" => object({ "quote" => object(quote), "vehicle" => ref("Vehicle"), "engine" => ref("Engine"), "draft" => ref("Draft"),
-                            "newest_engine_revision" => INT, "dropped" => list(TEXT),
-                            "revisions" => list(ref("Revision")), "sheet" => ref("Sheet"), "others" => list(ref("Other")), "resolved" => ref("Resolved"), "priced_with" => ref("PricedWith") }),
-    "Priced" => object({ "draft" => ref("Draft"), "sheet" => ref("Sheet"), "others" => list(ref("Other")), "resolved" => ref("Resolved"), "priced_with" => ref("PricedWith") }),
+    "Draft" => draft,
+    "Revision" => revision,
+    "Other" => other,
+    "Beside" => beside,
+    "Resolved" =>
+      object(
+        {
+          "condition" => condition,
+          "history" => history,
+          "assumed" => list(TEXT),
+          "equipment" => list(TEXT),
+          "variants" =>
+            list(
+              object(
+                {
+                  "id" => TEXT,
+                  "ask" => TEXT,
+                  "options" => list(object({ "id" => TEXT, "label" => TEXT })),
+                  "answer" => TEXT,
+                  "assumed" => BOOL
+                }
+              )
+            )
+        }
+      ),
+    "QuotePage" =>
+      object(
+        {
+          "quote" => object(quote),
+          "vehicle" => ref("Vehicle"),
+          "engine" => ref("Engine"),
+          "draft" => ref("Draft"),
+          "newest_engine_revision" => INT,
+          "dropped" => list(TEXT),
+          "revisions" => list(ref("Revision")),
+          "sheet" => ref("Sheet"),
+          "others" => list(ref("Other")),
+          "resolved" => ref("Resolved"),
+          "priced_with" => ref("PricedWith")
+        }
+      ),
+    "Priced" =>
+      object(
+        {
+          "draft" => ref("Draft"),
+          "sheet" => ref("Sheet"),
+          "others" => list(ref("Other")),
+          "resolved" => ref("Resolved"),
+          "priced_with" => ref("PricedWith")
+        }
+      ),
     "PanelFigures" => object({ "version" => INT }, { "trouble" => trouble, "beside" => list(ref("Beside")) }),
     "Saved" => object({ "revision" => ref("Revision"), "draft" => ref("Draft") }),
-    "FrozenRevision" => object({ "revision" => ref("Revision"), "content" => ref("Content"), "rules" => INT,
-                                 "scopes" => list(object({ "name" => TEXT, "request" => ANY, "answer" => ref("Estimate"), "page" => ref("Shown"), "total_cents" => INT })) })
+    "FrozenRevision" =>
+      object(
+        {
+          "revision" => ref("Revision"),
+          "content" => ref("Content"),
+          "rules" => INT,
+          "scopes" =>
+            list(
+              object(
+                {
+                  "name" => TEXT,
+                  "request" => ANY,
+                  "answer" => ref("Estimate"),
+                  "page" => ref("Shown"),
+                  "total_cents" => INT
+                }
+              )
+            )
+        }
+      )
   }.freeze
 end

@@ -10,44 +10,118 @@ module Contract
   Shape = NimbleLedger::Shape
   TITLE = "Nimble Ledger"
 
-  new_vehicle = Shape.object(
-    required: { "plate" => Shape.string(max: 20), "description" => Shape.string(max: 120), "engine_code" => Shape.string(max: 60) },
-    optional: { "year" => Shape.nullable(Shape.integer(min: 1900, max: 2100)), "odometer_km" => Shape.nullable(Shape.integer(max: 10_000_000)),
-                "customer" => Shape.nullable(Shape.object(required: { "name" => Shape.string(max: 120) },
-                                                          optional: { "phone" => Shape.nullable(Shape.string(max: 40, empty: true)) })) }
-  )
+  new_vehicle =
+    Shape.object(
+      required: {
+        "plate" => Shape.string(max: 20),
+        "description" => Shape.string(max: 120),
+        "engine_code" => Shape.string(max: 60)
+      },
+      optional: {
+        "year" => Shape.nullable(Shape.integer(min: 1900, max: 2100)),
+        "odometer_km" => Shape.nullable(Shape.integer(max: 10_000_000)),
+        "customer" =>
+          Shape.nullable(
+            Shape.object(
+              required: {
+                "name" => Shape.string(max: 120)
+              },
+              optional: {
+                "phone" => Shape.nullable(Shape.string(max: 40, empty: true))
+              }
+            )
+          )
+      }
+    )
   NEW_VEHICLE = new_vehicle
   distance = Shape.nullable(Shape.integer(max: 10_000_000))
-  vehicle_history = Shape.object(optional: {
-                                   "odometer_km" => distance, "plugs_changed_km" => distance, "plugs_changed_years" => Shape.nullable(Shape.number(max: 200)),
-                                   "compound_used" => Shape.nullable(Shape.boolean), "corrosion" => Shape.nullable(Shape.one_of("none", "light", "heavy")),
-                                   "lives" => Shape.nullable(Shape.string(max: 120, empty: true)), "plug_fitted" => Shape.nullable(Shape.string(max: 80, empty: true)),
-                                   "variants" => Shape.map(Shape.string(max: 80), max: NimbleLedger::Profile::MAX_VARIANTS),
-                                   "fitted" => Shape.nullable(NimbleLedger::Quote::Content::FITTED), "cylinders" => NimbleLedger::Quote::Content::CYLINDERS
-                                 })
+  vehicle_history =
+    Shape.object(
+      optional: {
+        "odometer_km" => distance,
+        "plugs_changed_km" => distance,
+        "plugs_changed_years" => Shape.nullable(Shape.number(max: 200)),
+        "compound_used" => Shape.nullable(Shape.boolean),
+        "corrosion" => Shape.nullable(Shape.one_of("none", "light", "heavy")),
+        "lives" => Shape.nullable(Shape.string(max: 120, empty: true)),
+        "plug_fitted" => Shape.nullable(Shape.string(max: 80, empty: true)),
+        "variants" => Shape.map(Shape.string(max: 80), max: NimbleLedger::Profile::MAX_VARIANTS),
+        "fitted" => Shape.nullable(NimbleLedger::Quote::Content::FITTED),
+        "cylinders" => NimbleLedger::Quote::Content::CYLINDERS
+      }
+    )
   version = Shape.integer(min: 1, max: 1_000_000_000)
   revision_id = Shape.string(max: 40)
   # What a page was priced with when it was shown.
-  priced_with = Shape.object(required: { "engine" => revision_id, "prices" => revision_id, "house" => revision_id,
-                                         "totals" => Shape.list(Shape.nullable(Shape.integer(min: -1_000_000_000_000, max: 1_000_000_000_000)), min: 1, max: 3) })
+  priced_with =
+    Shape.object(
+      required: {
+        "engine" => revision_id,
+        "prices" => revision_id,
+        "house" => revision_id,
+        "totals" =>
+          Shape.list(Shape.nullable(Shape.integer(min: -1_000_000_000_000, max: 1_000_000_000_000)), min: 1, max: 3)
+      }
+    )
   # A price list as the text of a CSV file, or a few rows as they were typed.
-  price_rows = { "csv" => Shape.string(max: 4_000_000, lines: true),
-                 "rows" => Shape.list(Shape.object(optional: NimbleLedger::Parts::PriceUpdate::COLUMNS.to_h { |name| [name, Shape.string(max: 300, empty: true)] }), max: 500) }
+  price_rows = {
+    "csv" => Shape.string(max: 4_000_000, lines: true),
+    "rows" =>
+      Shape.list(
+        Shape.object(
+          optional:
+            NimbleLedger::Parts::PriceUpdate::COLUMNS.to_h { |name| [name, Shape.string(max: 300, empty: true)] }
+        ),
+        max: 500
+      )
+  }
   REQUESTS = {
-    "NewVehicle" => new_vehicle, "VehicleHistory" => vehicle_history,
+    "NewVehicle" => new_vehicle,
+    "VehicleHistory" => vehicle_history,
     "NewQuote" => Shape.object(required: { "vehicle_id" => Shape.string(max: 40) }),
     "Content" => NimbleLedger::Quote::Content::SHAPE,
     "SaveQuote" => Shape.object(required: { "version" => version, "priced_with" => priced_with }),
-    "StoreDraft" => Shape.object(required: { "version" => version, "content" => NimbleLedger::Quote::Content::SHAPE },
-                                 optional: { "base_revision" => Shape.integer(max: 1_000_000) }),
-    "Customer" => Shape.object(required: { "name" => Shape.string(max: 120) },
-                               optional: { "phone" => Shape.nullable(Shape.string(max: 40, empty: true)), "email" => Shape.nullable(Shape.string(max: 120, empty: true)) }),
-    "Equipment" => Shape.object(required: { "equipment" => Shape.list(Shape.string(max: 80), max: 200, unique: true), "revision" => version }),
-    "HouseFigures" => Shape.object(required: { "revision" => version },
-                                   optional: { "settings" => NimbleLedger::House::Settings::SHAPE,
-                                               "shipped" => Shape.list(Shape.one_of(*NimbleLedger::House::Settings::DECLARED.keys), max: 100, unique: true) }),
-    "PriceRows" => Shape.object(optional: price_rows), "KeepPrices" => Shape.object(required: { "revision" => version }, optional: price_rows),
-    "ChangePassword" => Shape.object(required: { "password" => Shape.string(max: 200), "new-password" => Shape.string(max: 200) }),
+    "StoreDraft" =>
+      Shape.object(
+        required: {
+          "version" => version,
+          "content" => NimbleLedger::Quote::Content::SHAPE
+        },
+        optional: {
+          "base_revision" => Shape.integer(max: 1_000_000)
+        }
+      ),
+    "Customer" =>
+      Shape.object(
+        required: {
+          "name" => Shape.string(max: 120)
+        },
+        optional: {
+          "phone" => Shape.nullable(Shape.string(max: 40, empty: true)),
+          "email" => Shape.nullable(Shape.string(max: 120, empty: true))
+        }
+      ),
+    "Equipment" =>
+      Shape.object(
+        required: {
+          "equipment" => Shape.list(Shape.string(max: 80), max: 200, unique: true),
+          "revision" => version
+        }
+      ),
+    "HouseFigures" =>
+      Shape.object(
+        required: {
+          "revision" => version
+        },
+        optional: {
+          "settings" => NimbleLedger::House::Settings::SHAPE,
+          "shipped" => Shape.list(Shape.one_of(*NimbleLedger::House::Settings::DECLARED.keys), max: 100, unique: true)
+        }
+      ),
+    "PriceRows" => Shape.object(optional: price_rows),
+    "KeepPrices" => Shape.object(required: { "revision" => version }, optional: price_rows),
+    "ChangePassword" =>
+      Shape.object(required: { "password" => Shape.string(max: 200), "new-password" => Shape.string(max: 200) }),
     "SignOut" => Shape.object(optional: { "global_logout" => Shape.boolean }),
     "SignIn" => Shape.object(required: { "email" => Shape.string(max: 200), "password" => Shape.string(max: 200) })
   }.freeze
@@ -56,83 +130,291 @@ module Contract
 
   # @return [Hash{String=>Hash}] file name to JSON document
   def documents
-    { "engine.schema.json" => schema("nimble-ledger.engine", NimbleLedger::Profile::SHAPE),
-      "estimate-request.schema.json" => schema("nimble-ledger.estimate-request", NimbleLedger::Estimate::Request::SHAPE),
-      "estimate.schema.json" => { "$schema" => "https://json-schema.org/draft/2020-12/schema", "title" => "nimble-ledger.estimate" }.merge(Answers::ESTIMATE),
+    {
+      "engine.schema.json" => schema("nimble-ledger.engine", NimbleLedger::Profile::SHAPE),
+      "estimate-request.schema.json" =>
+        schema("nimble-ledger.estimate-request", NimbleLedger::Estimate::Request::SHAPE),
+      "estimate.schema.json" => {
+        "$schema" => "https://json-schema.org/draft/2020-12/schema",
+        "title" => "nimble-ledger.estimate"
+      }.merge(Answers::ESTIMATE),
       "catalog.schema.json" => schema("nimble-ledger.catalog", NimbleLedger::Parts::Catalog::SHAPE),
-      "openapi.json" => openapi }
+      "openapi.json" => openapi
+    }
   end
 
-  def schema(title, shape) = { "$schema" => "https://json-schema.org/draft/2020-12/schema", "title" => title }.merge(shape.schema)
+  def schema(title, shape) =
+    { "$schema" => "https://json-schema.org/draft/2020-12/schema", "title" => title }.merge(shape.schema)
 
   def openapi
-    { "openapi" => "3.1.0", "info" => { "title" => TITLE, "version" => "1" }, "paths" => paths,
-      "components" => { "schemas" => REQUESTS.transform_values(&:schema).merge(Answers::SCHEMAS) } }
+    {
+      "openapi" => "3.1.0",
+      "info" => {
+        "title" => TITLE,
+        "version" => "1"
+      },
+      "paths" => paths,
+      "components" => {
+        "schemas" => REQUESTS.transform_values(&:schema).merge(Answers::SCHEMAS)
+      }
+    }
   end
 
   def ref(name) = { "$ref" => "#/components/schemas/#{name}" }
 
   def paths
     {
-      "/api/health" => { "get" => operation("Whether the server and its database answer", "Health") },
-      "/api/ping" => { "get" => operation("One round trip to the database", "Ping") },
-      "/api/session" => { "get" => operation("Who is signed in, and the token writes must carry", "Session") },
-      "/api/account/login" => { "post" => operation("Sign in", "SignedIn", body: "SignIn", refused: %w[401 403]) },
-      "/api/account/logout" => { "post" => operation("Sign out, here or everywhere", "SignedIn", body: "SignOut") },
-      "/api/vehicles" => { "get" => operation("Vehicles by plate, owner, phone, engine code", "VehicleList", query: ["search"]),
-                           "post" => operation("Add a vehicle", "Vehicle", body: "NewVehicle", status: "201", refused: %w[404 409]) },
-      "/api/customers/{id}" => { "put" => operation("Change how a customer is called and reached", "StoredCustomer", path: ["id"], body: "Customer", refused: ["404"]) },
-      "/api/account/change-password" => { "post" => operation("Change the password; other sessions end", "SignedIn", body: "ChangePassword", refused: %w[401 403 422]) },
-      "/api/house" => { "get" => operation("House rules and equipment", "House") },
-      "/api/house/equipment" => { "put" => operation("Keep what the shop owns", "House", body: "Equipment", refused: ["409"]) },
-      "/api/house/settings" => { "put" => operation("Keep figures of the shop's own, or go back to the shipped ones", "House", body: "HouseFigures", refused: ["409"]) },
-      "/api/prices" => { "get" => operation("The price list, and parts without a price", "Prices", query: ["search"]),
-                         "post" => operation("Keep rows as the next revision of the price list", "PriceReport", body: "KeepPrices", status: "201", refused: ["409"], once: true) },
-      "/api/prices/report" => { "post" => operation("What rows would change", "PriceReport", body: "PriceRows") },
-      "/api/prices/export" => { "get" => operation("The price list as CSV", nil, type: "text/csv") },
-      "/api/vehicles/{id}/history" => { "put" => operation("Note what was learned of a car's past", "Vehicle", path: ["id"], body: "VehicleHistory", refused: %w[404 422]) },
-      "/api/progress/{id}" => { "get" => operation("How far work sent with this id in X-Progress has come", "Progress", path: ["id"]) }
+      "/api/health" => {
+        "get" => operation("Whether the server and its database answer", "Health")
+      },
+      "/api/ping" => {
+        "get" => operation("One round trip to the database", "Ping")
+      },
+      "/api/session" => {
+        "get" => operation("Who is signed in, and the token writes must carry", "Session")
+      },
+      "/api/account/login" => {
+        "post" => operation("Sign in", "SignedIn", body: "SignIn", refused: %w[401 403])
+      },
+      "/api/account/logout" => {
+        "post" => operation("Sign out, here or everywhere", "SignedIn", body: "SignOut")
+      },
+      "/api/vehicles" => {
+        "get" => operation("Vehicles by plate, owner, phone, engine code", "VehicleList", query: ["search"]),
+        "post" => operation("Add a vehicle", "Vehicle", body: "NewVehicle", status: "201", refused: %w[404 409])
+      },
+      "/api/customers/{id}" => {
+        "put" =>
+          operation(
+            "Change how a customer is called and reached",
+            "StoredCustomer",
+            path: ["id"],
+            body: "Customer",
+            refused: ["404"]
+          )
+      },
+      "/api/account/change-password" => {
+        "post" =>
+          operation(
+            "Change the password; other sessions end",
+            "SignedIn",
+            body: "ChangePassword",
+            refused: %w[401 403 422]
+          )
+      },
+      "/api/house" => {
+        "get" => operation("House rules and equipment", "House")
+      },
+      "/api/house/equipment" => {
+        "put" => operation("Keep what the shop owns", "House", body: "Equipment", refused: ["409"])
+      },
+      "/api/house/settings" => {
+        "put" =>
+          operation(
+            "Keep figures of the shop's own, or go back to the shipped ones",
+            "House",
+            body: "HouseFigures",
+            refused: ["409"]
+          )
+      },
+      "/api/prices" => {
+        "get" => operation("The price list, and parts without a price", "Prices", query: ["search"]),
+        "post" =>
+          operation(
+            "Keep rows as the next revision of the price list",
+            "PriceReport",
+            body: "KeepPrices",
+            status: "201",
+            refused: ["409"],
+            once: true
+          )
+      },
+      "/api/prices/report" => {
+        "post" => operation("What rows would change", "PriceReport", body: "PriceRows")
+      },
+      "/api/prices/export" => {
+        "get" => operation("The price list as CSV", nil, type: "text/csv")
+      },
+      "/api/vehicles/{id}/history" => {
+        "put" =>
+          operation(
+            "Note what was learned of a car's past",
+            "Vehicle",
+            path: ["id"],
+            body: "VehicleHistory",
+            refused: %w[404 422]
+          )
+      },
+      "/api/progress/{id}" => {
+        "get" => operation("How far work sent with this id in X-Progress has come", "Progress", path: ["id"])
+      }
     }.merge(library_and_quotes)
   end
 
   def library_and_quotes
     {
-      "/api/engines" => { "get" => operation("The engine library", "EngineList", query: ["search"]),
-                          "post" => operation("Import an engine profile as a new revision", "ImportReport", body: "EngineProfile", status: "201", refused: %w[409 413], once: true) },
-      "/api/engines/report" => { "post" => operation("What an import would change", "ImportReport", body: "EngineProfile", refused: ["413"]) },
-      "/api/engines/{code}" => { "get" => operation("One engine: drawing, hours, profile", "EngineWithProfile", path: ["code"], query: %w[work revision], refused: ["404"]) },
-      "/api/engines/{code}/export" => { "get" => operation("The profile as a file", "EngineProfile", path: ["code"], query: ["revision"], refused: ["404"]) },
-      "/api/estimates" => { "post" => operation("Compute an estimate (see estimate-request.schema.json)", "Estimate", body: "EstimateRequest", refused: ["422"]) },
-      "/api/answers" => { "post" => operation("A request of any format answered (see the schemas beside this file)", "AnyAnswer", body: "AnyRequest", refused: ["422"]) },
-      "/api/quotes" => { "get" => operation("Quotes, newest first", "QuoteList", query: ["search"]),
-                         "post" => operation("Start a quote for a vehicle", "QuotePage", body: "NewQuote", status: "201", refused: ["404"], once: true) },
-      "/api/quotes/{id}" => { "get" => operation("A quote with its working copy, priced", "QuotePage", path: ["id"], refused: ["404"]) },
-      "/api/quotes/{id}/engine" => { "post" => operation("Move the quote to the newest revision of its engine", "QuotePage", path: ["id"], refused: ["404"]) },
-      "/api/quotes/{id}/draft" => { "put" => operation("Store the working copy and price it", "Priced", path: ["id"], body: "StoreDraft", refused: %w[404 409]) },
-      "/api/quotes/{id}/panels/{panel}" => { "get" => operation("What a panel shows of the working copy as stored: soaks compared, scopes side by side", "PanelFigures", path: %w[id panel], refused: ["404"]) },
-      "/api/quotes/{id}/revisions" => { "post" => operation("Save the working copy as a revision", "Saved", path: ["id"], body: "SaveQuote", status: "201",
-                                                                                                    refused: %w[404 409 422], once: true) },
-      "/api/quotes/{id}/revisions/{number}" => { "get" => operation("A saved revision, as it was", "FrozenRevision", path: %w[id number], refused: ["404"]) },
-      "/api/quotes/{id}/print.pdf" => { "get" => operation("The designed quote page", nil, path: ["id"], query: ["revision"], refused: ["404"], type: "application/pdf") }
+      "/api/engines" => {
+        "get" => operation("The engine library", "EngineList", query: ["search"]),
+        "post" =>
+          operation(
+            "Import an engine profile as a new revision",
+            "ImportReport",
+            body: "EngineProfile",
+            status: "201",
+            refused: %w[409 413],
+            once: true
+          )
+      },
+      "/api/engines/report" => {
+        "post" => operation("What an import would change", "ImportReport", body: "EngineProfile", refused: ["413"])
+      },
+      "/api/engines/{code}" => {
+        "get" =>
+          operation(
+            "One engine: drawing, hours, profile",
+            "EngineWithProfile",
+            path: ["code"],
+            query: %w[work revision],
+            refused: ["404"]
+          )
+      },
+      "/api/engines/{code}/export" => {
+        "get" =>
+          operation("The profile as a file", "EngineProfile", path: ["code"], query: ["revision"], refused: ["404"])
+      },
+      "/api/estimates" => {
+        "post" =>
+          operation(
+            "Compute an estimate (see estimate-request.schema.json)",
+            "Estimate",
+            body: "EstimateRequest",
+            refused: ["422"]
+          )
+      },
+      "/api/answers" => {
+        "post" =>
+          operation(
+            "A request of any format answered (see the schemas beside this file)",
+            "AnyAnswer",
+            body: "AnyRequest",
+            refused: ["422"]
+          )
+      },
+      "/api/quotes" => {
+        "get" => operation("Quotes, newest first", "QuoteList", query: ["search"]),
+        "post" =>
+          operation(
+            "Start a quote for a vehicle",
+            "QuotePage",
+            body: "NewQuote",
+            status: "201",
+            refused: ["404"],
+            once: true
+          )
+      },
+      "/api/quotes/{id}" => {
+        "get" => operation("A quote with its working copy, priced", "QuotePage", path: ["id"], refused: ["404"])
+      },
+      "/api/quotes/{id}/engine" => {
+        "post" =>
+          operation("Move the quote to the newest revision of its engine", "QuotePage", path: ["id"], refused: ["404"])
+      },
+      "/api/quotes/{id}/draft" => {
+        "put" =>
+          operation(
+            "Store the working copy and price it",
+            "Priced",
+            path: ["id"],
+            body: "StoreDraft",
+            refused: %w[404 409]
+          )
+      },
+      "/api/quotes/{id}/panels/{panel}" => {
+        "get" =>
+          operation(
+            "What a panel shows of the working copy as stored: soaks compared, scopes side by side",
+            "PanelFigures",
+            path: %w[id panel],
+            refused: ["404"]
+          )
+      },
+      "/api/quotes/{id}/revisions" => {
+        "post" =>
+          operation(
+            "Save the working copy as a revision",
+            "Saved",
+            path: ["id"],
+            body: "SaveQuote",
+            status: "201",
+            refused: %w[404 409 422],
+            once: true
+          )
+      },
+      "/api/quotes/{id}/revisions/{number}" => {
+        "get" => operation("A saved revision, as it was", "FrozenRevision", path: %w[id number], refused: ["404"])
+      },
+      "/api/quotes/{id}/print.pdf" => {
+        "get" =>
+          operation(
+            "The designed quote page",
+            nil,
+            path: ["id"],
+            query: ["revision"],
+            refused: ["404"],
+            type: "application/pdf"
+          )
+      }
     }
   end
 
-  def operation(summary, answer, body: nil, status: "200", path: [], query: [], refused: [], once: false, type: "application/json")
+  def operation(
+    summary,
+    answer,
+    body: nil,
+    status: "200",
+    path: [],
+    query: [],
+    refused: [],
+    once: false,
+    type: "application/json"
+  )
     schema = answer ? ref(answer) : { "type" => "string", "format" => "binary" }
     responses = { status => { "description" => summary, "content" => { type => { "schema" => schema } } } }
     (%w[400 401 403 413 429 503] + refused).uniq.sort.each do |code|
-      responses[code] = { "description" => "Refused", "content" => { "application/json" => { "schema" => ref(code == "409" ? "Conflict" : "Error") } } }
+      responses[code] = {
+        "description" => "Refused",
+        "content" => {
+          "application/json" => {
+            "schema" => ref(code == "409" ? "Conflict" : "Error")
+          }
+        }
+      }
     end
     { "summary" => summary, "responses" => responses }.tap do |op|
       parameters = parameters(path, query, once)
       op["parameters"] = parameters if parameters.any?
-      op["requestBody"] = { "required" => true, "content" => { "application/json" => { "schema" => ref(body) } } } if body
+      op["requestBody"] = {
+        "required" => true,
+        "content" => {
+          "application/json" => {
+            "schema" => ref(body)
+          }
+        }
+      } if body
     end
   end
 
   def parameters(path, query, once)
-    path.map { |name| { "name" => name, "in" => "path", "required" => true, "schema" => { "type" => "string", "maxLength" => 80 } } } +
+    path.map do |name|
+      { "name" => name, "in" => "path", "required" => true, "schema" => { "type" => "string", "maxLength" => 80 } }
+    end +
       query.map { |name| { "name" => name, "in" => "query", "schema" => { "type" => "string", "maxLength" => 200 } } } +
-      (once ? [{ "name" => "Idempotency-Key", "in" => "header", "schema" => { "type" => "string", "maxLength" => 100 } }] : [])
+      (
+        if once
+          [{ "name" => "Idempotency-Key", "in" => "header", "schema" => { "type" => "string", "maxLength" => 100 } }]
+        else
+          []
+        end
+      )
   end
 end

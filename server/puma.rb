@@ -1,7 +1,7 @@
 # frozen_string_literal: true
 
-# The web processes: several behind one port, each with a few threads. Bodies are cut at the socket; stopping never waits
-# longer than a few seconds for whatever is still being computed.
+# The web processes: several behind one port, each with a few threads. Bodies are cut at the socket; stopping never
+# waits longer than a few seconds for whatever is still being computed.
 require "sequel"
 
 threads 2, 8

@@ -1,8 +1,7 @@
 import reactHooks from "eslint-plugin-react-hooks";
 import tseslint from "typescript-eslint";
 
-export default tseslint.config(
-  { ignores: ["dist", "**/*.gen.d.ts"] },
-  ...tseslint.configs.recommended,
-  { plugins: { "react-hooks": reactHooks }, rules: { "react-hooks/rules-of-hooks": "error", "react-hooks/exhaustive-deps": "error" } },
-);
+export default tseslint.config({ ignores: ["dist", "**/*.gen.d.ts"] }, ...tseslint.configs.recommended, {
+  plugins: { "react-hooks": reactHooks },
+  rules: { "react-hooks/rules-of-hooks": "error", "react-hooks/exhaustive-deps": "error" },
+});

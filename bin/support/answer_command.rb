@@ -2,8 +2,8 @@
 
 require_relative "../../core/lib/nimble_ledger"
 
-# Reads a request and the files it names, and prints what the core says. Exit 0; bad input prints the error object, exit 2; an
-# impossible plan, exit 3. Needs Ruby only: no gems, no database.
+# Reads a request and the files it names, and prints what the core says. Exit 0; bad input prints the error object, exit
+# 2; an impossible plan, exit 3. Needs Ruby only: no gems, no database.
 class AnswerCommand
   REQUEST_BYTES = 8_000_000
 
@@ -17,9 +17,18 @@ class AnswerCommand
     private
 
     def named(name, path, kind)
-      yield NimbleLedger::Document.parse(AnswerCommand.read(File.expand_path(name, @folder), NimbleLedger::Document::MAX_BYTES, path), what: kind)
+      yield(
+        NimbleLedger::Document.parse(
+          AnswerCommand.read(File.expand_path(name, @folder), NimbleLedger::Document::MAX_BYTES, path),
+          what: kind
+        )
+      )
     rescue NimbleLedger::InvalidInput => e
-      raise NimbleLedger::InvalidInput.new("#{File.basename(name)}: #{e.message}", code: e.code, details: e.details.map { |detail| detail.merge("file" => name) })
+      raise NimbleLedger::InvalidInput.new(
+              "#{File.basename(name)}: #{e.message}",
+              code: e.code,
+              details: e.details.map { |detail| detail.merge("file" => name) }
+            )
     end
   end
 
@@ -48,14 +57,23 @@ class AnswerCommand
     text || ""
   rescue SystemCallError, ArgumentError
     message = "cannot be read: #{File.basename(path.delete("\0"))}"
-    raise NimbleLedger::InvalidInput.new("The file #{message}.", code: "unreadable_file", details: [{ "path" => pointer, "message" => message }])
+    raise NimbleLedger::InvalidInput.new(
+            "The file #{message}.",
+            code: "unreadable_file",
+            details: [{ "path" => pointer, "message" => message }]
+          )
   end
 
   private
 
   def answer(argument)
     folder = argument == "-" ? Dir.pwd : File.dirname(File.expand_path(argument))
-    hash = NimbleLedger::Document.parse(AnswerCommand.read(argument, REQUEST_BYTES, ""), what: "request", max_bytes: REQUEST_BYTES)
+    hash =
+      NimbleLedger::Document.parse(
+        AnswerCommand.read(argument, REQUEST_BYTES, ""),
+        what: "request",
+        max_bytes: REQUEST_BYTES
+      )
     documents = Files.new(folder)
     @only ? @only.build(hash, documents: documents).answer : NimbleLedger::Answers.to(hash, documents: documents)
   end

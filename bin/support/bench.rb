@@ -43,30 +43,44 @@ class Bench
   def core
     engine = Engines.engine("YUX8")
     catalog = Engines.catalog
-    @reference = median(60) do
-      answer = Estimate::Answer.new(Estimate::Request.build(request, documents: NimbleLedger::Documents.new(engine: engine, catalog: catalog)))
-      [answer.plan, answer.outcomes.no_trouble, answer.needed, answer.price.total_cents]
-    end
+    @reference =
+      median(60) do
+        answer = answer_of(request, engine, catalog)
+        [answer.plan, answer.outcomes.no_trouble, answer.needed, answer.price.total_cents]
+      end
     row("reference job in the core: plan, times, risk, parts, price (3 ms)", @reference)
-    @whole = median(40) do
-      answer = Estimate::Answer.new(Estimate::Request.build(request, documents: NimbleLedger::Documents.new(engine: engine, catalog: catalog)))
-      answer.to_h
-      engine.cylinders.each { |c| answer.with_targets([engine.target("plug-#{c.number}"), engine.target("coil-#{c.number}")]).plan.job.quoted_tenths }
-    end
+    @whole = median(40) { whole(answer_of(request, engine, catalog)) }
     row("the same with while-open and soundings (15 ms)", @whole)
     row("the same on the engine with two routes, alternatives priced too (15 ms)", routes(catalog))
     sheet = median(20) { Engines.sheet("YUX8", [8], %w[plug coil], catalog: catalog, history: HISTORY).to_h }
     row("the whole Quote sheet of it, profile built anew", sheet)
   end
 
+  def answer_of(request, engine, catalog)
+    documents = NimbleLedger::Documents.new(engine: engine, catalog: catalog)
+    Estimate::Answer.new(Estimate::Request.build(request, documents: documents))
+  end
+
+  # Everything a page shows beside the job itself: what else is open, and every cylinder's own job.
+  def whole(answer)
+    answer.to_h
+    engine = answer.car.engine
+    engine.cylinders.each do |c|
+      both = [engine.target("plug-#{c.number}"), engine.target("coil-#{c.number}")]
+      answer.with_targets(both).plan.job.quoted_tenths
+    end
+  end
+
   def routes(catalog)
     engine = Engines.engine("IXO6")
     body = Engines.request(%w[plug-5 coil-5], history: HISTORY, equipment: Engines::EQUIPMENT)
     median(40) do
-      answer = Estimate::Answer.new(Estimate::Request.build(body, documents: NimbleLedger::Documents.new(engine: engine, catalog: catalog)))
-      answer.to_h
-      engine.cylinders.each { |c| answer.with_targets([engine.target("plug-#{c.number}"), engine.target("coil-#{c.number}")]).plan.job.quoted_tenths }
-      Quote::Routes.new(answer).decisions.each { |decision| decision.options.each { |option| option.answer.price.total_cents } }
+      answer = answer_of(body, engine, catalog)
+      whole(answer)
+      Quote::Routes
+        .new(answer)
+        .decisions
+        .each { |decision| decision.options.each { |option| option.answer.price.total_cents } }
     end
   end
 
@@ -87,7 +101,8 @@ class Bench
   def server
     @client = Client.as("advisor@merrow.example")
     ids = %w[engines/YUX8].map { |path| @client.call(:get, "/api/#{path}").last["id"] }
-    list = TestServer.db[:price_lists].join(:shops, id: :shop_id).where(slug: "merrow-quay").get(Sequel[:price_lists][:id])
+    list =
+      TestServer.db[:price_lists].join(:shops, id: :shop_id).where(slug: "merrow-quay").get(Sequel[:price_lists][:id])
     body = request.merge("engine" => ids.first, "catalog" => list)
     20.times { @client.call(:post, "/api/estimates", body) }
     ping = median(100) { @client.call(:get, "/api/ping") }
@@ -107,17 +122,27 @@ class Bench
 
   def list_times(count)
     fill(count)
-    [median(40) { @client.call(:get, "/api/quotes") }, median(40) { |i| @client.call(:get, "/api/quotes?search=#{Digest::MD5.hexdigest(((i * 7) % count).to_s)[0, 7]}") }]
+    [
+      median(40) { @client.call(:get, "/api/quotes") },
+      median(40) { |i| @client.call(:get, "/api/quotes?search=#{Digest::MD5.hexdigest(((i * 7) % count).to_s)[0, 7]}") }
+    ]
   end
 
   def fill(count)
     db = TestServer.db
     shop = db[:shops].where(slug: "merrow-quay").get(:id)
-    vehicle, engine = db[:vehicles].where(Sequel[:vehicles][:shop_id] => shop).join(:engine_profiles, shop_id: :shop_id, code: :engine_code).get([Sequel[:vehicles][:id], Sequel[:engine_profiles][:id].as(:engine)])
+    vehicle, engine =
+      db[:vehicles]
+        .where(Sequel[:vehicles][:shop_id] => shop)
+        .join(:engine_profiles, shop_id: :shop_id, code: :engine_code)
+        .get([Sequel[:vehicles][:id], Sequel[:engine_profiles][:id].as(:engine)])
     have = db[:quotes].where(shop_id: shop).count
-    db.run("INSERT INTO quotes (shop_id, id, number, vehicle_id, engine_profile_id, search, created_at, updated_at) " \
-           "SELECT '#{shop}', gen_random_uuid(), 100000 + i, '#{vehicle}', '#{engine}', substr(md5(i::text), 1, 7) || ' ' || substr(md5('name' || i), 1, 9), now(), now() - (i || ' minutes')::interval " \
-           "FROM generate_series(#{have}, #{count - 1}) i")
+    db.run(
+      "INSERT INTO quotes (shop_id, id, number, vehicle_id, engine_profile_id, search, created_at, updated_at) " \
+        "SELECT '#{shop}', gen_random_uuid(), 100000 + i, '#{vehicle}', '#{engine}', substr(md5(i::text), 1, 7) || " \
+        "' ' || substr(md5('name' || i), 1, 9), now(), now() - (i || ' minutes')::interval " \
+        "FROM generate_series(#{have}, #{count - 1}) i"
+    )
     db.run("ANALYZE quotes")
   end
 
@@ -138,7 +163,8 @@ class Bench
     const started = performance.now();
     const look = () => {
       const now = box();
-      if (now && now.getAttribute("aria-busy") === "false" && performance.now() - started > 4) requestAnimationFrame(() => done(performance.now() - started));
+      const settled = now && now.getAttribute("aria-busy") === "false" && performance.now() - started > 4;
+      if (settled) requestAnimationFrame(() => done(performance.now() - started));
       else requestAnimationFrame(look);
     };
     document.querySelector(`button[aria-label^='Cylinder ${number},']`).click();
@@ -153,9 +179,14 @@ class Bench
 
   def weight
     built = File.join(NimbleServer::ROOT, "web/dist")
-    every = Dir[File.join(built, "assets/*.js")].to_h { |path| [File.basename(path), Zlib.gzip(File.read(path)).bytesize] }
+    every =
+      Dir[File.join(built, "assets/*.js")].to_h { |path| [File.basename(path), Zlib.gzip(File.read(path)).bytesize] }
     first = File.read(File.join(built, "index.html")).scan(%r{assets/([\w-]+\.js)}).flatten.uniq
-    puts format("%-72s %9.1f kB", "first load JavaScript, compressed (250 kB), before its screen", every.values_at(*first).sum / 1000.0)
+    puts format(
+           "%-72s %9.1f kB",
+           "first load JavaScript, compressed (250 kB), before its screen",
+           every.values_at(*first).sum / 1000.0
+         )
     puts format("%-72s %9.1f kB", "all JavaScript, compressed", every.values.sum / 1000.0)
   end
 end

@@ -4,13 +4,27 @@ require "selenium-webdriver"
 
 # Debian's headless Chromium, driven through ChromeDriver; used by the browser tests, the screenshots and the bench.
 module Browser
-  FLAGS = %w[--headless=new --no-sandbox --disable-gpu --disable-quic --no-first-run --disable-background-networking --disable-component-update
-             --disable-sync --disable-dev-shm-usage --force-device-scale-factor=1 --hide-scrollbars].freeze
+  FLAGS = %w[
+    --headless=new
+    --no-sandbox
+    --disable-gpu
+    --disable-quic
+    --no-first-run
+    --disable-background-networking
+    --disable-component-update
+    --disable-sync
+    --disable-dev-shm-usage
+    --force-device-scale-factor=1
+    --hide-scrollbars
+  ].freeze
 
   module_function
 
   def options(width: 1280, height: 800)
-    Selenium::WebDriver::Chrome::Options.new(binary: "/usr/bin/chromium", args: FLAGS + ["--window-size=#{width},#{height}"])
+    Selenium::WebDriver::Chrome::Options.new(
+      binary: "/usr/bin/chromium",
+      args: FLAGS + ["--window-size=#{width},#{height}"]
+    )
   end
 
   def service = Selenium::WebDriver::Service.chrome(path: "/usr/bin/chromedriver")
@@ -20,6 +34,12 @@ module Browser
 
   # The inside of the window, exactly.
   def resize(driver, width, height)
-    driver.execute_cdp("Emulation.setDeviceMetricsOverride", width: width, height: height, deviceScaleFactor: 1, mobile: false)
+    driver.execute_cdp(
+      "Emulation.setDeviceMetricsOverride",
+      width: width,
+      height: height,
+      deviceScaleFactor: 1,
+      mobile: false
+    )
   end
 end

@@ -34,7 +34,10 @@ class ContactSheet
   def sheet(pictures, name)
     cells = pictures.map { |path| "<img src=\"file://#{path}\" width=900>" }.join
     page = File.join(FOLDER, "#{name}.html")
-    File.write(page, "<body style=\"margin:0;display:grid;grid-template-columns:900px 900px;gap:6px;background:#888\">#{cells}</body>")
+    File.write(
+      page,
+      "<body style=\"margin:0;display:grid;grid-template-columns:900px 900px;gap:6px;background:#888\">#{cells}</body>"
+    )
     @driver.navigate.to("file://#{page}")
     Browser.resize(@driver, 1806, @driver.execute_script("return document.body.scrollHeight"))
     path = File.join(FOLDER, "#{name}.png")

@@ -15,28 +15,9 @@ class Screenshots
     FileUtils.mkdir_p(FOLDER)
     picture("sign-in") { @stage.go("/") }
     @stage.sign_in("advisor@merrow.example")
-    rear = @stage.quote("4-TRE-1M", [5], save: true)
-    stuck = @stage.quote("5-TOW-4I", (1..8).to_a, works: ["plug"], save: true)
-    rusty = @stage.quote("1-COD-2H", [2, 4, 6])
-    easy = @stage.quote("0-PAR-7M", [4], save: true)
+    quotes
     picture("counter") { @stage.go("/", "Start a quote") }
-    picture("quote-rear-bank") { @stage.open(rear) }
-    picture("quote-inline-four") { @stage.open(easy) }
-    picture("quote-rusty-night", chart: "night") { @stage.open(rusty) }
-    picture("quote-trouble-v8") { @stage.open(stuck).then { @stage.press("f") } }
-    routes = @stage.quote("8-BUS-3M", [1, 3, 5])
-    picture("quote-routes") { @stage.open(routes).then { @stage.press("x") } }
-    picture("quote-phone", width: 390, height: 844) { @stage.open(routes) }
-    flat = @stage.quote("4-HIL-6M", [2, 4])
-    picture("quote-flat-four") { @stage.open(flat).then { @stage.press("q") } }
-    picture("why-the-hours") { @stage.open(rear).then { click("quoted: why?") } }
-    picture("quote-tablet", width: 820, height: 1180) { @stage.open(rear) }
-    picture("quote-side-by-side") { side_by_side }
-    picture("engines") { @stage.go("/engines", "AS04") }
-    picture("engine") { @stage.go("/engines/IXO6", "What comes off") }
-    picture("engine-import") { import_report }
-    picture("prices") { @stage.go("/prices", "COI-80409") }
-    paper(rear)
+    library
     @stage.go("/house", "two-post lift")
     click("Sign out")
     @stage.see("Sign in")
@@ -47,10 +28,42 @@ class Screenshots
 
   private
 
+  def quotes
+    rear = @stage.quote("4-TRE-1M", [5], save: true)
+    easy = @stage.quote("0-PAR-7M", [4], save: true)
+    stuck = @stage.quote("5-TOW-4I", (1..8).to_a, works: ["plug"], save: true)
+    picture("quote-rear-bank") { @stage.open(rear) }
+    picture("quote-inline-four") { @stage.open(easy) }
+    picture("quote-rusty-night", chart: "night") { @stage.open(@stage.quote("1-COD-2H", [2, 4, 6])) }
+    picture("quote-trouble-v8") { @stage.open(stuck).then { @stage.press("f") } }
+    scopes
+    picture("quote-flat-four") { @stage.open(@stage.quote("4-HIL-6M", [2, 4])).then { @stage.press("q") } }
+    picture("why-the-hours") { @stage.open(rear).then { click("quoted: why?") } }
+    picture("quote-tablet", width: 820, height: 1180) { @stage.open(rear) }
+    paper(rear)
+  end
+
+  def scopes
+    routes = @stage.quote("8-BUS-3M", [1, 3, 5])
+    picture("quote-routes") { @stage.open(routes).then { @stage.press("x") } }
+    picture("quote-phone", width: 390, height: 844) { @stage.open(routes) }
+    picture("quote-side-by-side") { side_by_side }
+  end
+
+  def library
+    picture("engines") { @stage.go("/engines", "AS04") }
+    picture("engine") { @stage.go("/engines/IXO6", "What comes off") }
+    picture("engine-import") { import_report }
+    picture("prices") { @stage.go("/prices", "COI-80409") }
+  end
+
   def picture(name, width: 1280, height: 800, chart: "day")
     Browser.resize(@driver, width, height)
     yield
-    @driver.execute_script("document.documentElement.dataset.chart = arguments[0]; document.activeElement?.blur()", chart)
+    @driver.execute_script(
+      "document.documentElement.dataset.chart = arguments[0]; document.activeElement?.blur()",
+      chart
+    )
     @stage.painted
     @driver.save_screenshot(File.join(FOLDER, "#{name}.png"))
     puts name
@@ -78,12 +91,25 @@ class Screenshots
     @stage.see("It becomes revision 2")
   end
 
-  def click(text) = @driver.find_elements(css: "button").find { |button| button.text.include?(text) || button.attribute("textContent").include?(text) }.click
+  def click(text) =
+    @driver
+      .find_elements(css: "button")
+      .find { |button| button.text.include?(text) || button.attribute("textContent").include?(text) }
+      .click
 
   def paper(id)
     pdf = @stage.client.call(:get, "/api/quotes/#{id}/print.pdf").last
     File.binwrite("/tmp/nimble-quote.pdf", pdf)
-    system("pdftoppm", "-png", "-r", "80", "-singlefile", "/tmp/nimble-quote.pdf", File.join(FOLDER, "quote-paper"), exception: true)
+    system(
+      "pdftoppm",
+      "-png",
+      "-r",
+      "80",
+      "-singlefile",
+      "/tmp/nimble-quote.pdf",
+      File.join(FOLDER, "quote-paper"),
+      exception: true
+    )
     puts "quote-paper"
   end
 end

@@ -22,7 +22,13 @@ class SimulateRisk
     [0.5, 0.65, 0.8, 0.9, 0.95].each do |p|
       simulated = times[(p * JOBS).to_i]
       computed = @trouble.mixture.quantile(p)
-      puts format("p%-3d  simulated %8.2f min  computed %8.2f min  difference %+.3f %%", (p * 100).round, simulated, computed, 100 * ((computed / simulated) - 1))
+      puts format(
+             "p%-3d  simulated %8.2f min  computed %8.2f min  difference %+.3f %%",
+             (p * 100).round,
+             simulated,
+             computed,
+             100 * ((computed / simulated) - 1)
+           )
     end
   end
 
@@ -32,7 +38,12 @@ class SimulateRisk
   def plugs
     @trouble.outcomes.plug_rows.map do |row|
       b, t, s = row.chances.to_a
-      ends = [@trouble.outcomes.break_minutes(row.target), @trouble.outcomes.thread_minutes, @trouble.outcomes.stubborn_minutes].map { |x| [x.mean, x.variance] }
+      ends =
+        [
+          @trouble.outcomes.break_minutes(row.target),
+          @trouble.outcomes.thread_minutes,
+          @trouble.outcomes.stubborn_minutes
+        ].map { |x| [x.mean, x.variance] }
       [[b, b + ((1 - b) * t), b + ((1 - b) * (t + ((1 - t) * s)))], ends]
     end
   end

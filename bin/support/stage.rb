@@ -72,7 +72,10 @@ class Stage
 
   # Until fonts are there and two frames are painted.
   def painted
-    @driver.execute_async_script("const done = arguments[0]; document.fonts.ready.then(() => requestAnimationFrame(() => requestAnimationFrame(done)))")
+    @driver.execute_async_script(
+      "const done = arguments[0]; document.fonts.ready.then(() => requestAnimationFrame(() => " \
+        "requestAnimationFrame(done)))"
+    )
   end
 
   def press(*keys) = @driver.action.tap { |action| keys.each { |key| action.send_keys(key) } }.perform

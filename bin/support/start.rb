@@ -4,8 +4,8 @@ require_relative "cluster"
 require_relative "../../server/lib/nimble_server"
 require "optparse"
 
-# What bin/start does once everything is installed: PostgreSQL and the web processes as children, watched and started again
-# when they end by themselves, ended with this process.
+# What bin/start does once everything is installed: PostgreSQL and the web processes as children, watched and started
+# again when they end by themselves, ended with this process.
 class Start
   ROOT = NimbleServer::ROOT
   DATA = ENV.fetch("NIMBLE_DATA", "#{ROOT}/data")
@@ -14,15 +14,19 @@ class Start
   FALLS = 5
 
   # Something the person at the keyboard can mend.
-  class Refused < StandardError; end
+  class Refused < StandardError
+  end
 
   def initialize(arguments)
     @port = port(ENV.fetch("PORT", "4080"))
-    OptionParser.new do |options|
-      options.banner = "Usage: bin/start [--port PORT]"
-      options.on("--port PORT", "where the pages are served, 1024 to 65535 (4080)") { |text| @port = port(text) }
-    end.parse!(arguments)
-    raise Refused, "bin/start does not know #{arguments.first.inspect}. Usage: bin/start [--port PORT]" if arguments.any?
+    OptionParser
+      .new do |options|
+        options.banner = "Usage: bin/start [--port PORT]"
+        options.on("--port PORT", "where the pages are served, 1024 to 65535 (4080)") { |text| @port = port(text) }
+      end
+      .parse!(arguments)
+    return unless arguments.any?
+    raise Refused, "bin/start does not know #{arguments.first.inspect}. Usage: bin/start [--port PORT]"
   end
 
   def run
@@ -40,7 +44,9 @@ class Start
 
   def port(text)
     number = Integer(text.to_s, 10, exception: false)
-    raise Refused, "#{text} is no port. Choose a whole number from 1024 to 65535: bin/start --port 4080" unless number&.between?(1, 65_535)
+    unless number&.between?(1, 65_535)
+      raise Refused, "#{text} is no port. Choose a whole number from 1024 to 65535: bin/start --port 4080"
+    end
     raise Refused, "Port #{number} needs more rights. Choose a port above 1023: bin/start --port 4080" if number < 1024
 
     number
@@ -50,13 +56,18 @@ class Start
   def lock
     FileUtils.mkdir_p(DATA)
     @lock = File.open("#{DATA}/start.lock", File::RDWR | File::CREAT | File::NOFOLLOW, 0o600)
-    raise Refused, "Nimble Ledger already runs from this folder (#{File.read(@lock.path).strip}). Use that, or stop it first." unless @lock.flock(File::LOCK_EX | File::LOCK_NB)
+    unless @lock.flock(File::LOCK_EX | File::LOCK_NB)
+      raise Refused,
+            "Nimble Ledger already runs from this folder (#{File.read(@lock.path).strip}). Use that, or stop it first."
+    end
 
     @lock.truncate(0)
     @lock.write("process #{Process.pid}, http://127.0.0.1:#{@port}")
     @lock.flush
   rescue SystemCallError => e
-    raise Refused, "The folder #{DATA} cannot be written (#{e.message.split(" @ ").first}). It holds the database and the logs: make it writable, then start again."
+    raise Refused,
+          "The folder #{DATA} cannot be written (#{e.message.split(" @ ").first}). It holds the database and the " \
+            "logs: make it writable, then start again."
   end
 
   def refuse_busy_port
@@ -83,13 +94,28 @@ class Start
   # Sessions survive a restart: the secret is made once and kept beside the data.
   def secret
     path = "#{DATA}/session_secret"
-    File.open(path, File::WRONLY | File::CREAT | File::EXCL | File::NOFOLLOW, 0o600) { |file| file.write(SecureRandom.hex(64)) } unless File.exist?(path)
+    unless File.exist?(path)
+      File.open(path, File::WRONLY | File::CREAT | File::EXCL | File::NOFOLLOW, 0o600) do |file|
+        file.write(SecureRandom.hex(64))
+      end
+    end
     File.read(path).strip
   end
 
   def greet(demo)
-    puts "", "Nimble Ledger is at http://127.0.0.1:#{@port}", "", "Demo sign-ins (all people, plates and parts are made up):"
-    demo.sign_ins.each { |shop, email, role, password| puts format("  %-24<email>s %-18<password>s %<role>s, %<shop>s", email: email, password: password, role: role, shop: shop) }
+    puts "",
+         "Nimble Ledger is at http://127.0.0.1:#{@port}",
+         "",
+         "Demo sign-ins (all people, plates and parts are made up):"
+    demo.sign_ins.each do |shop, email, role, password|
+      puts format(
+             "  %-24<email>s %-18<password>s %<role>s, %<shop>s",
+             email: email,
+             password: password,
+             role: role,
+             shop: shop
+           )
+    end
     puts "", "Ctrl-C stops everything."
   end
 
@@ -117,34 +143,89 @@ class Start
   def fell(name)
     now = Process.clock_gettime(Process::CLOCK_MONOTONIC)
     @falls = (@falls || []).select { |at| now - at < 60 } << now
-    raise Refused, "#{name} ended by itself #{FALLS} times within a minute. The logs are in #{DATA}." if @falls.size >= FALLS
+    if @falls.size >= FALLS
+      raise Refused, "#{name} ended by itself #{FALLS} times within a minute. The logs are in #{DATA}."
+    end
 
     puts "#{name} ended by itself; starting it again."
     false
   end
 
   def start_web
-    env = { "RACK_ENV" => "production", "WEB_DATABASE_URL" => @cluster.url("nimble_web"), "DOOR_DATABASE_URL" => @cluster.url("nimble_door"), "HOME" => "/nonexistent",
-            "RUBYOPT" => "#{ENV.fetch("RUBYOPT", nil)} #{"--yjit" if yjit?}".strip, "XDG_CACHE_HOME" => nil }
-    @web = Process.spawn(env, *as_nobody, "bundle", "exec", "puma", "-C", "server/puma.rb", "-b", "tcp://127.0.0.1:#{@port}", "--quiet", "config.ru",
-                         chdir: ROOT, in: File::NULL, out: log, err: log, pgroup: true)
+    env = {
+      "RACK_ENV" => "production",
+      "WEB_DATABASE_URL" => @cluster.url("nimble_web"),
+      "DOOR_DATABASE_URL" => @cluster.url("nimble_door"),
+      "HOME" => "/nonexistent",
+      "RUBYOPT" => "#{ENV.fetch("RUBYOPT", nil)} #{"--yjit" if yjit?}".strip,
+      "XDG_CACHE_HOME" => nil
+    }
+    @web =
+      Process.spawn(
+        env,
+        *as_nobody,
+        "bundle",
+        "exec",
+        "puma",
+        "-C",
+        "server/puma.rb",
+        "-b",
+        "tcp://127.0.0.1:#{@port}",
+        "--quiet",
+        "config.ru",
+        chdir: ROOT,
+        in: File::NULL,
+        out: log,
+        err: log,
+        pgroup: true
+      )
   end
 
   def yjit? = system("ruby", "--yjit", "-e", "", out: File::NULL, err: File::NULL)
 
-  # As root, the web process runs as a user that owns nothing; where that user cannot read this folder it is allowed to read,
-  # and nothing more.
+  # As root, the web process runs as a user that owns nothing; where that user cannot read this folder it is allowed to
+  # read, and nothing more.
   def as_nobody
     return Cluster.setpriv(nil, "TERM") unless Process.uid.zero?
 
-    plain = ["setpriv", "--pdeathsig", "TERM", "--reuid", WEB_USER, "--regid", WEB_USER, "--clear-groups", "--no-new-privs"]
-    readable = system(*plain, "--bounding-set=-all", "--inh-caps=-all", "test", "-r", "#{ROOT}/config.ru", out: File::NULL, err: File::NULL)
-    return [*plain, "--bounding-set=-all", "--inh-caps=-all", "--"] if readable
+    plain = [
+      "setpriv",
+      "--pdeathsig",
+      "TERM",
+      "--reuid",
+      WEB_USER,
+      "--regid",
+      WEB_USER,
+      "--clear-groups",
+      "--no-new-privs"
+    ]
+    readable =
+      system(
+        *plain,
+        "--bounding-set=-all",
+        "--inh-caps=-all",
+        "test",
+        "-r",
+        "#{ROOT}/config.ru",
+        out: File::NULL,
+        err: File::NULL
+      )
+    return *plain, "--bounding-set=-all", "--inh-caps=-all", "--" if readable
 
-    [*plain, "--bounding-set=-all,+dac_read_search", "--inh-caps=-all,+dac_read_search", "--ambient-caps=+dac_read_search", "--"]
+    [
+      *plain,
+      "--bounding-set=-all,+dac_read_search",
+      "--inh-caps=-all,+dac_read_search",
+      "--ambient-caps=+dac_read_search",
+      "--"
+    ]
   end
 
-  def log = @log ||= File.open("#{DATA}/web.log", File::WRONLY | File::CREAT | File::APPEND | File::NOFOLLOW, 0o600).tap { |file| file.sync = true }
+  def log =
+    @log ||=
+      File
+        .open("#{DATA}/web.log", File::WRONLY | File::CREAT | File::APPEND | File::NOFOLLOW, 0o600)
+        .tap { |file| file.sync = true }
 
   def stop
     return if @stopping

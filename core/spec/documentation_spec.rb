@@ -13,7 +13,10 @@ RSpec.describe "docs/model.md" do
 
   it "leaves out no file of a folder the model is built in" do
     folders = %w[access risk time price parts slots profile house record]
-    there = folders.flat_map { |folder| Dir.children(File.join(root, "core/lib/nimble_ledger", folder)).map { |file| "#{folder}/#{file}" } }
+    there =
+      folders.flat_map do |folder|
+        Dir.children(File.join(root, "core/lib/nimble_ledger", folder)).map { |file| "#{folder}/#{file}" }
+      end
     text = table.join + File.read(File.join(root, "docs/model.md"))
     expect(there.reject { |file| text.include?(file) }).to eq([])
   end

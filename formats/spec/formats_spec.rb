@@ -27,16 +27,30 @@ RSpec.describe Contract do
     catalog = JSON.parse(File.read(File.join(root, "demo/merrow.catalog.json")))
     expect(schemer("catalog.schema.json").valid?(catalog)).to be(true)
     engine = JSON.parse(File.read(File.join(root, "demo/engines/kuj6.engine.json")))
-    request = { "format" => "nimble-ledger.estimate-request", "version" => 1, "engine" => engine, "catalog" => catalog, "targets" => %w[plug-2 coil-2],
-                "history" => { "odometer_km" => 100_000, "plugs_changed_km" => 0, "plugs_changed_years" => 8 } }
+    request = {
+      "format" => "nimble-ledger.estimate-request",
+      "version" => 1,
+      "engine" => engine,
+      "catalog" => catalog,
+      "targets" => %w[plug-2 coil-2],
+      "history" => {
+        "odometer_km" => 100_000,
+        "plugs_changed_km" => 0,
+        "plugs_changed_years" => 8
+      }
+    }
     expect(schemer("estimate-request.schema.json").valid?(request)).to be(true)
     answer = NimbleLedger::Estimate::Answer.new(NimbleLedger::Estimate::Request.build(request)).to_h
-    expect(schemer("estimate.schema.json").validate(JSON.parse(JSON.generate(answer))).map { |e| e["error"] }).to be_empty
+    expect(
+      schemer("estimate.schema.json").validate(JSON.parse(JSON.generate(answer))).map { |e| e["error"] }
+    ).to be_empty
   end
 
   Dir[File.join(root, "formats/examples/*.request.json")].each do |path|
     it "the example #{File.basename(path)} and its answer fit their schemas" do
-      expect(schemer("estimate-request.schema.json").validate(JSON.parse(File.read(path))).map { |e| e["error"] }).to be_empty
+      expect(
+        schemer("estimate-request.schema.json").validate(JSON.parse(File.read(path))).map { |e| e["error"] }
+      ).to be_empty
       printed = IO.popen([File.join(root, "bin/estimate"), path], &:read)
       expect(schemer("estimate.schema.json").validate(JSON.parse(printed)).map { |e| e["error"] }).to be_empty
     end
@@ -47,12 +61,17 @@ RSpec.describe Contract do
     schema = schemer("engine.schema.json")
     sound = JSON.parse(File.read(File.join(root, "formats/examples/tern-v6.engine.json")))
     rng = Random.new(7)
-    verdicts = 300.times.map do
-      profile = Marshal.load(Marshal.dump(sound))
-      spoil(profile, rng)
-      by_shape = NimbleLedger::Profile::SHAPE.faults(profile).reject { |fault| fault["message"].match?(/is above|control|must not be empty/) }.empty?
-      [schema.valid?(profile), by_shape]
-    end
+    verdicts =
+      300.times.map do
+        profile = Marshal.load(Marshal.dump(sound))
+        spoil(profile, rng)
+        by_shape =
+          NimbleLedger::Profile::SHAPE
+            .faults(profile)
+            .reject { |fault| fault["message"].match?(/is above|control|must not be empty/) }
+            .empty?
+        [schema.valid?(profile), by_shape]
+      end
     expect(verdicts.count { |a, _b| !a }).to be > 100
     expect(verdicts.reject { |a, b| a == b }).to be_empty
   end

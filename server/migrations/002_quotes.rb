@@ -95,7 +95,8 @@ Sequel.migration do
     SQL
     %i[quote_revisions quote_scopes quote_lines engine_profiles price_lists house_settings].each do |table|
       run "CREATE TRIGGER append_only BEFORE UPDATE OR DELETE ON #{table} FOR EACH ROW EXECUTE FUNCTION refuse_change()"
-      run "CREATE TRIGGER append_only_whole BEFORE TRUNCATE ON #{table} FOR EACH STATEMENT EXECUTE FUNCTION refuse_change()"
+      run "CREATE TRIGGER append_only_whole BEFORE TRUNCATE ON #{table} " \
+            "FOR EACH STATEMENT EXECUTE FUNCTION refuse_change()"
     end
   end
 

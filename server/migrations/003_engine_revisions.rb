@@ -6,7 +6,8 @@ Sequel.migration do
     alter_table(:quotes) { add_column :engine_profile_id, :uuid }
     run <<~SQL
       UPDATE quotes SET engine_profile_id = coalesce(
-        (SELECT engine_profile_id FROM quote_revisions r WHERE r.shop_id = quotes.shop_id AND r.quote_id = quotes.id ORDER BY revision DESC LIMIT 1),
+        (SELECT engine_profile_id FROM quote_revisions r
+          WHERE r.shop_id = quotes.shop_id AND r.quote_id = quotes.id ORDER BY revision DESC LIMIT 1),
         (SELECT e.id FROM engine_profiles e JOIN vehicles v ON v.shop_id = e.shop_id AND v.engine_code = e.code
          WHERE v.shop_id = quotes.shop_id AND v.id = quotes.vehicle_id ORDER BY e.revision DESC LIMIT 1))
     SQL

@@ -1,6 +1,7 @@
 # frozen_string_literal: true
 
-# A car as it is: what its engine's variants were answered with, what plugs are fitted, and what was done to which cylinder.
+# A car as it is: what its engine's variants were answered with, what plugs are fitted, and what was done to which
+# cylinder.
 Sequel.migration do
   up do
     alter_table(:vehicles) do

@@ -17,28 +17,130 @@ RSpec.describe "who may see what" do
 
   # path with :params filled in, body, what another shop gets (:own = its own rows, never ours; 404 = not there)
   ROUTES = {
-    "GET /api/health" => { other: :anyone }, "GET /api/session" => { other: :anyone },
-    "GET /api/ping" => { other: :own }, "GET /api/vehicles" => { other: :own }, "GET /api/engines" => { other: :own },
-    "GET /api/engines/:code" => { params: { code: "JIV6" }, other: :own },
-    "GET /api/engines/:code/export" => { other: :own }, "POST /api/engines/report" => { body: lambda(&:profile), other: :own },
-    "POST /api/engines" => { body: ->(spec) { spec.profile.merge("code" => "ZZ99") }, other: :own },
-    "GET /api/house" => { other: :own }, "PUT /api/house/equipment" => { body: ->(spec) { { equipment: ["torch"], revision: spec.their_revision } }, other: :own },
-    "PUT /api/house/settings" => { body: ->(spec) { { settings: { insert_cents: 2_300 }, revision: spec.their_revision } }, other: :own },
-    "GET /api/prices" => { other: :own }, "GET /api/prices/export" => { other: :own },
-    "POST /api/prices/report" => { body: { rows: [{ part: "ZZ-1" }] }, other: :own },
-    "POST /api/prices" => { body: ->(spec) { { rows: [{ part: "ZZ-1", supplier: "Wharf", cost: "1.00" }], revision: spec.their_prices } }, other: :own },
-    "POST /api/quotes/:id/engine" => { other: 404 },
-    "PUT /api/vehicles/:id/history" => { body: { lives: "quay" }, other: 404 },
-    "GET /api/progress/:id" => { other: :own },
-    "PUT /api/customers/:id" => { body: { name: "Ines Calloway" }, other: 404 },
-    "POST /api/vehicles" => { body: { plate: "ZZ 1", description: "x", engine_code: "JIV6" }, other: :own },
-    "POST /api/estimates" => { body: ->(spec) { { format: "nimble-ledger.estimate-request", version: 1, engine: spec.engine_id, targets: ["plug-5"] } }, other: 400 },
-    "POST /api/answers" => { body: ->(spec) { { format: "nimble-ledger.estimate-request", version: 1, engine: spec.engine_id, targets: ["plug-5"] } }, other: 400 },
-    "GET /api/quotes" => { other: :own }, "POST /api/quotes" => { body: ->(spec) { { vehicle_id: spec.vehicle_id } }, other: 404 },
-    "GET /api/quotes/:id" => { other: 404 }, "PUT /api/quotes/:id/draft" => { body: ->(spec) { { version: 1, content: spec.content } }, other: 404 },
-    "GET /api/quotes/:id/panels/:panel" => { other: 404 },
-    "POST /api/quotes/:id/revisions" => { body: ->(spec) { { version: 2, priced_with: spec.priced_with } }, other: 404 }, "GET /api/quotes/:id/revisions/:number" => { other: 404 },
-    "GET /api/quotes/:id/print.pdf" => { other: 404 }
+    "GET /api/health" => {
+      other: :anyone
+    },
+    "GET /api/session" => {
+      other: :anyone
+    },
+    "GET /api/ping" => {
+      other: :own
+    },
+    "GET /api/vehicles" => {
+      other: :own
+    },
+    "GET /api/engines" => {
+      other: :own
+    },
+    "GET /api/engines/:code" => {
+      params: {
+        code: "JIV6"
+      },
+      other: :own
+    },
+    "GET /api/engines/:code/export" => {
+      other: :own
+    },
+    "POST /api/engines/report" => {
+      body: lambda(&:profile),
+      other: :own
+    },
+    "POST /api/engines" => {
+      body: ->(spec) { spec.profile.merge("code" => "ZZ99") },
+      other: :own
+    },
+    "GET /api/house" => {
+      other: :own
+    },
+    "PUT /api/house/equipment" => {
+      body: ->(spec) { { equipment: ["torch"], revision: spec.their_revision } },
+      other: :own
+    },
+    "PUT /api/house/settings" => {
+      body: ->(spec) { { settings: { insert_cents: 2_300 }, revision: spec.their_revision } },
+      other: :own
+    },
+    "GET /api/prices" => {
+      other: :own
+    },
+    "GET /api/prices/export" => {
+      other: :own
+    },
+    "POST /api/prices/report" => {
+      body: {
+        rows: [{ part: "ZZ-1" }]
+      },
+      other: :own
+    },
+    "POST /api/prices" => {
+      body: ->(spec) { { rows: [{ part: "ZZ-1", supplier: "Wharf", cost: "1.00" }], revision: spec.their_prices } },
+      other: :own
+    },
+    "POST /api/quotes/:id/engine" => {
+      other: 404
+    },
+    "PUT /api/vehicles/:id/history" => {
+      body: {
+        lives: "quay"
+      },
+      other: 404
+    },
+    "GET /api/progress/:id" => {
+      other: :own
+    },
+    "PUT /api/customers/:id" => {
+      body: {
+        name: "Ines Calloway"
+      },
+      other: 404
+    },
+    "POST /api/vehicles" => {
+      body: {
+        plate: "ZZ 1",
+        description: "x",
+        engine_code: "JIV6"
+      },
+      other: :own
+    },
+    "POST /api/estimates" => {
+      body: ->(spec) do
+        { format: "nimble-ledger.estimate-request", version: 1, engine: spec.engine_id, targets: ["plug-5"] }
+      end,
+      other: 400
+    },
+    "POST /api/answers" => {
+      body: ->(spec) do
+        { format: "nimble-ledger.estimate-request", version: 1, engine: spec.engine_id, targets: ["plug-5"] }
+      end,
+      other: 400
+    },
+    "GET /api/quotes" => {
+      other: :own
+    },
+    "POST /api/quotes" => {
+      body: ->(spec) { { vehicle_id: spec.vehicle_id } },
+      other: 404
+    },
+    "GET /api/quotes/:id" => {
+      other: 404
+    },
+    "PUT /api/quotes/:id/draft" => {
+      body: ->(spec) { { version: 1, content: spec.content } },
+      other: 404
+    },
+    "GET /api/quotes/:id/panels/:panel" => {
+      other: 404
+    },
+    "POST /api/quotes/:id/revisions" => {
+      body: ->(spec) { { version: 2, priced_with: spec.priced_with } },
+      other: 404
+    },
+    "GET /api/quotes/:id/revisions/:number" => {
+      other: 404
+    },
+    "GET /api/quotes/:id/print.pdf" => {
+      other: 404
+    }
   }.freeze
 
   # The names in our shop's rows.
@@ -56,7 +158,10 @@ RSpec.describe "who may see what" do
   def send_as(client, route, row)
     verb, pattern = route.split
     id = { "vehicles" => vehicle_id, "customers" => customer_id }.fetch(pattern.split("/")[2], @id)
-    path = pattern.gsub(/:(\w+)/) { { "id" => id, "number" => "1", "code" => "JIV6", "panel" => "beside" }.fetch(Regexp.last_match(1)) }
+    path =
+      pattern.gsub(/:(\w+)/) do
+        { "id" => id, "number" => "1", "code" => "JIV6", "panel" => "beside" }.fetch(Regexp.last_match(1))
+      end
     body = row[:body].respond_to?(:call) ? row[:body].call(self) : row[:body]
     client.call(verb.downcase.to_sym, path, body)
   end
@@ -64,8 +169,13 @@ RSpec.describe "who may see what" do
   it "covers every route there is, and the contract lists the same" do
     routes = NimbleServer::API.routes_by_role.map { |route| "#{route.verb.upcase} #{route.path}" }
     expect(ROUTES.keys).to match_array(routes)
-    contract = JSON.parse(File.read(NimbleServer::ContractCheck::SPEC))["paths"].flat_map { |path, verbs| verbs.keys.map { |verb| "#{verb.upcase} #{path.gsub(/\{(\w+)\}/, ':\1')}" } }
-    expect(contract - %w[login logout change-password].map { |name| "POST /api/account/#{name}" }).to match_array(routes)
+    contract =
+      JSON.parse(File.read(NimbleServer::ContractCheck::SPEC))["paths"].flat_map do |path, verbs|
+        verbs.keys.map { |verb| "#{verb.upcase} #{path.gsub(/\{(\w+)\}/, ':\1')}" }
+      end
+    expect(contract - %w[login logout change-password].map { |name| "POST /api/account/#{name}" }).to match_array(
+      routes
+    )
   end
 
   NimbleServer::API.routes_by_role.each do |route|
@@ -101,7 +211,11 @@ RSpec.describe "who may see what" do
   end
 
   it "has routes only an owner may use" do
-    expect(NimbleServer::API.routes_by_role.select { |route| route.role == :owner }.map(&:path)).to include("/api/house/settings", "/api/prices", "/api/engines")
+    expect(NimbleServer::API.routes_by_role.select { |route| route.role == :owner }.map(&:path)).to include(
+      "/api/house/settings",
+      "/api/prices",
+      "/api/engines"
+    )
   end
 
   it "refuses writes without the session's token" do

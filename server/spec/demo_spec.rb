@@ -8,10 +8,16 @@ RSpec.describe NimbleServer::Demo do
   let(:shop_id) { db[:shops].where(slug: "merrow-quay").get(:id) }
 
   it "has about thirty cars, at least one for every engine, with histories known and unknown" do
-    plates = JSON.parse(File.read(File.join(described_class::FOLDER, "shop.json")))["shops"][0]["vehicles"].map { |car| car["plate"] }
+    plates =
+      JSON.parse(File.read(File.join(described_class::FOLDER, "shop.json")))["shops"][0]["vehicles"].map do |car|
+        car["plate"]
+      end
     cars = db[:vehicles].where(shop_id: shop_id, plate: plates).all
     expect(cars.size).to be >= 30
-    engines = Dir[File.join(NimbleServer::ROOT, "demo/engines/*.engine.json")].map { |path| File.basename(path, ".engine.json").upcase }
+    engines =
+      Dir[File.join(NimbleServer::ROOT, "demo/engines/*.engine.json")].map do |path|
+        File.basename(path, ".engine.json").upcase
+      end
     expect(cars.map { |car| car[:engine_code] }.uniq).to match_array(engines)
     expect(cars.count { |car| car[:plugs_changed_km].nil? }).to be_between(5, 20)
     expect(cars.map { |car| car[:condition].to_h["corrosion"] }.uniq).to include("light", "heavy", nil)
@@ -21,21 +27,28 @@ RSpec.describe NimbleServer::Demo do
     quotes = db[:quotes].where(shop_id: shop_id).order(:number).limit(7).all
     expect(quotes.map { |quote| quote[:latest_revision] }).to eq([1, 1, 1, 1, 1, 1, 0])
     expect(quotes.first[:updated_at]).to be < Time.now - (8 * 86_400)
-    db[:quote_scopes].where(shop_id: shop_id, revision_id: db[:quote_revisions].where(quote_id: quotes.map { |quote| quote[:id] }).select(:id)).each do |scope|
-      again = NimbleLedger::Estimate::Answer.new(NimbleLedger::Estimate::Request.build(scope[:request].to_h))
-      expect(again.price.total_cents).to eq(scope[:total_cents])
-    end
+    db[:quote_scopes]
+      .where(
+        shop_id: shop_id,
+        revision_id: db[:quote_revisions].where(quote_id: quotes.map { |quote| quote[:id] }).select(:id)
+      )
+      .each do |scope|
+        again = NimbleLedger::Estimate::Answer.new(NimbleLedger::Estimate::Request.build(scope[:request].to_h))
+        expect(again.price.total_cents).to eq(scope[:total_cents])
+      end
   end
 
   it "can be quoted on every car without a price missing" do
     client = Client.as("advisor@merrow.example")
-    client.call(:get, "/api/vehicles").last["vehicles"].reject { |car| car["plate"].match?(/\A(EV|NW|ZZ)/) }.each do |car|
-      page = client.call(:post, "/api/quotes", { vehicle_id: car["id"] }).last
-      numbers = page["sheet"]["reach"]["cylinders"].map { |cylinder| cylinder["number"] }
-      _status, priced = client.choose(page, numbers, works: page["sheet"]["offers"]["works"].first(2))
-      price = priced["sheet"]["estimate"]["price"]
-      expect(price["incomplete"]).to be_nil, "#{car["plate"]}: #{price["missing"]}"
-      expect(price["total_cents"]).to eq(price["lines"].sum { |line| line["cents"] })
-    end
+    client.call(:get, "/api/vehicles").last["vehicles"]
+      .reject { |car| car["plate"].match?(/\A(EV|NW|ZZ)/) }
+      .each do |car|
+        page = client.call(:post, "/api/quotes", { vehicle_id: car["id"] }).last
+        numbers = page["sheet"]["reach"]["cylinders"].map { |cylinder| cylinder["number"] }
+        _status, priced = client.choose(page, numbers, works: page["sheet"]["offers"]["works"].first(2))
+        price = priced["sheet"]["estimate"]["price"]
+        expect(price["incomplete"]).to be_nil, "#{car["plate"]}: #{price["missing"]}"
+        expect(price["total_cents"]).to eq(price["lines"].sum { |line| line["cents"] })
+      end
   end
 end

@@ -7,7 +7,12 @@ RSpec.describe NimbleServer::Garage do
   let(:advisor) { Client.as("advisor@merrow.example") }
 
   # A car of its own.
-  def car(plate) = advisor.call(:post, "/api/vehicles", { plate: plate, description: "Pellwick Breve", engine_code: "SK18", year: 2012, odometer_km: 90_000 }).last
+  def car(plate) =
+    advisor.call(
+      :post,
+      "/api/vehicles",
+      { plate: plate, description: "Pellwick Breve", engine_code: "SK18", year: 2012, odometer_km: 90_000 }
+    ).last
 
   def note(id, body) = advisor.call(:put, "/api/vehicles/#{id}/history", body)
 
@@ -15,11 +20,43 @@ RSpec.describe NimbleServer::Garage do
     id = car("EV GAR1")["id"]
     before = advisor.call(:post, "/api/quotes", { vehicle_id: id }).last["resolved"]
     expect(before["assumed"]).to eq(%w[plugs_changed_km plugs_changed_years compound_used])
-    status, card = note(id, { odometer_km: 120_000, plugs_changed_km: 60_000, plugs_changed_years: 4.5, compound_used: true, corrosion: "heavy", lives: "harbor wall", plug_fitted: "a cheaper grade" })
-    expect([status, card.values_at("odometer_km", "plugs_changed_km", "plugs_changed_years", "compound_used", "corrosion", "lives", "plug_fitted")])
-      .to eq([200, [120_000, 60_000, 4.5, true, "heavy", "harbor wall", "a cheaper grade"]])
+    status, card =
+      note(
+        id,
+        {
+          odometer_km: 120_000,
+          plugs_changed_km: 60_000,
+          plugs_changed_years: 4.5,
+          compound_used: true,
+          corrosion: "heavy",
+          lives: "harbor wall",
+          plug_fitted: "a cheaper grade"
+        }
+      )
+    expect(
+      [
+        status,
+        card.values_at(
+          "odometer_km",
+          "plugs_changed_km",
+          "plugs_changed_years",
+          "compound_used",
+          "corrosion",
+          "lives",
+          "plug_fitted"
+        )
+      ]
+    ).to eq([200, [120_000, 60_000, 4.5, true, "heavy", "harbor wall", "a cheaper grade"]])
     after = advisor.call(:post, "/api/quotes", { vehicle_id: id }).last["resolved"]
-    expect(after).to include("assumed" => [], "history" => { "odometer_km" => 120_000, "plugs_changed_km" => 60_000, "plugs_changed_years" => 4.5, "compound_used" => true })
+    expect(after).to include(
+      "assumed" => [],
+      "history" => {
+        "odometer_km" => 120_000,
+        "plugs_changed_km" => 60_000,
+        "plugs_changed_years" => 4.5,
+        "compound_used" => true
+      }
+    )
     expect(after["condition"]["corrosion"]).to eq("heavy")
   end
 
@@ -33,7 +70,9 @@ RSpec.describe NimbleServer::Garage do
   it "refuses a change above the odometer, with its path, and changes nothing" do
     id = car("EV GAR3")["id"]
     status, body = note(id, { plugs_changed_km: 95_000 })
-    expect([status, body["error"]["details"]]).to eq([422, [{ "path" => "/plugs_changed_km", "message" => "is above the odometer (90000 km)" }]])
+    expect([status, body["error"]["details"]]).to eq(
+      [422, [{ "path" => "/plugs_changed_km", "message" => "is above the odometer (90000 km)" }]]
+    )
     expect(advisor.call(:get, "/api/vehicles?search=GAR3").last["vehicles"].first["plugs_changed_km"]).to be_nil
     expect(note(id, { odometer_km: 100_000, plugs_changed_km: 95_000 }).first).to eq(200)
   end
@@ -41,15 +80,28 @@ RSpec.describe NimbleServer::Garage do
   it "refuses the same of one cylinder, whichever of the two figures is noted later" do
     id = car("EV GAR5")["id"]
     status, body = note(id, { cylinders: { "3" => { plugs_changed_km: 95_000 } } })
-    expect([status, body["error"]["message"], body["error"]["details"].first["path"]])
-      .to eq([422, "Plug 3 cannot have been changed at 95000 km: the odometer is at 90000 km.", "/cylinders/3/plugs_changed_km"])
+    expect([status, body["error"]["message"], body["error"]["details"].first["path"]]).to eq(
+      [
+        422,
+        "Plug 3 cannot have been changed at 95000 km: the odometer is at 90000 km.",
+        "/cylinders/3/plugs_changed_km"
+      ]
+    )
     expect(note(id, { cylinders: { "3" => { plugs_changed_km: 85_000 } } }).first).to eq(200)
-    expect(note(id, { odometer_km: 80_000 }).last.dig("error", "details", 0, "path")).to eq("/cylinders/3/plugs_changed_km")
+    expect(note(id, { odometer_km: 80_000 }).last.dig("error", "details", 0, "path")).to eq(
+      "/cylinders/3/plugs_changed_km"
+    )
   end
 
   it "refuses what does not fit, and records who noted what when" do
     id = car("EV GAR4")["id"]
-    [{ odometer_km: -1 }, { odometer_km: "far" }, { corrosion: "much" }, { lives: "x" * 200 }, { speed: 1 }].each { |body| expect(note(id, body).first).to eq(400), body.inspect }
+    [
+      { odometer_km: -1 },
+      { odometer_km: "far" },
+      { corrosion: "much" },
+      { lives: "x" * 200 },
+      { speed: 1 }
+    ].each { |body| expect(note(id, body).first).to eq(400), body.inspect }
     note(id, { lives: "quay" })
     row = TestServer.db[:vehicles].where(id: id).first
     expect(TestServer.db[:accounts].where(id: row[:updated_by]).get(:email)).to eq("advisor@merrow.example")

@@ -11,7 +11,8 @@ RSpec.describe NimbleServer::House do
 
   def owned(page = house) = page["equipment"].select { |row| row["owned"] }.map { |row| row["id"] }
 
-  def keep(list, client: owner, revision: house["revision"]) = client.call(:put, "/api/house/equipment", { equipment: list, revision: revision })
+  def keep(list, client: owner, revision: house["revision"]) =
+    client.call(:put, "/api/house/equipment", { equipment: list, revision: revision })
 
   around do |example|
     before = owned
@@ -22,7 +23,10 @@ RSpec.describe NimbleServer::House do
   it "lists what the engines ask for, who asks, and what is here" do
     rows = house["equipment"].to_h { |row| [row["id"], row] }
     expect(rows["strap-and-block"]).to include("label" => "strap and block", "owned" => true, "engines" => ["IXO6"])
-    expect(rows["thin-wall-socket"].slice("label", "engines")).to eq("label" => "thin-wall socket", "engines" => %w[OC30 QT14])
+    expect(rows["thin-wall-socket"].slice("label", "engines")).to eq(
+      "label" => "thin-wall socket",
+      "engines" => %w[OC30 QT14]
+    )
   end
 
   it "says every setting with its value and whether it is the shop's own" do
@@ -34,10 +38,15 @@ RSpec.describe NimbleServer::House do
 
   it "closes a route when the equipment goes, says what would open it, and opens it again" do
     page = advisor.start_quote("8-BUS-3M")
-    in_force = lambda do
-      sheet = advisor.call(:get, "/api/quotes/#{page["quote"]["id"]}").last["sheet"]
-      sheet["problem"] ? sheet["problem"]["details"].map { |detail| detail["equipment"] } : sheet["routes"][0]["options"].find { |option| option["in_force"] }["label"]
-    end
+    in_force =
+      lambda do
+        sheet = advisor.call(:get, "/api/quotes/#{page["quote"]["id"]}").last["sheet"]
+        if sheet["problem"]
+          sheet["problem"]["details"].map { |detail| detail["equipment"] }
+        else
+          sheet["routes"][0]["options"].find { |option| option["in_force"] }["label"]
+        end
+      end
     advisor.choose(page, [1, 3, 5])
     all = owned
     expect(in_force.call).to eq("Engine tilted")
@@ -64,12 +73,24 @@ RSpec.describe NimbleServer::House do
 
   it "takes two owners at the same time one after the other" do
     revision = house["revision"]
-    statuses = Array.new(3) { |i| Thread.new { Client.as("owner@merrow.example").call(:put, "/api/house/equipment", { equipment: ["tool-#{i}"], revision: revision }).first } }.map(&:value)
+    statuses =
+      Array
+        .new(3) do |i|
+          Thread.new do
+            Client
+              .as("owner@merrow.example")
+              .call(:put, "/api/house/equipment", { equipment: ["tool-#{i}"], revision: revision })
+              .first
+          end
+        end
+        .map(&:value)
     expect(statuses.sort).to eq([200, 409, 409])
   end
 
   it "refuses lists that are no lists" do
-    ["two-post-lift", [1], ["x" * 81], ["a"] * 300, %w[a a]].each { |list| expect(keep(list).first).to eq(400), list.inspect[0, 40] }
+    ["two-post-lift", [1], ["x" * 81], ["a"] * 300, %w[a a]].each do |list|
+      expect(keep(list).first).to eq(400), list.inspect[0, 40]
+    end
   end
 
   it "keeps another shop's list apart" do
@@ -89,7 +110,7 @@ RSpec.describe NimbleServer::House do
 
     after { set({}, shipped: %w[rate_cents minimum_hours markup opening_hours]) }
 
-    it "prices open quotes with the new rate at once, leaves saved revisions alone, and goes back to the shipped figure" do
+    it "prices open quotes with the new rate, leaves saved revisions alone, goes back to the shipped figure" do
       page = advisor.start_quote("4-TRE-1M")
       id = page["quote"]["id"]
       advisor.choose(page, [5])
@@ -97,7 +118,9 @@ RSpec.describe NimbleServer::House do
       total = -> { advisor.call(:get, "/api/quotes/#{id}").last["sheet"]["estimate"]["price"]["total_cents"] }
       expect(total.call).to eq(saved)
       status, body = set({ "rate_cents" => 16_000 })
-      expect([status, figure("rate_cents", body).slice("value", "own", "shipped")]).to eq([200, { "value" => 16_000, "own" => true, "shipped" => 14_500 }])
+      expect([status, figure("rate_cents", body).slice("value", "own", "shipped")]).to eq(
+        [200, { "value" => 16_000, "own" => true, "shipped" => 14_500 }]
+      )
       # 2.6 hours at 15.00 more, and 6 % of that as shop supplies
       expect(total.call).to eq(saved + 3_900 + 234)
       expect(advisor.call(:get, "/api/quotes/#{id}/revisions/1").last["scopes"][0]["total_cents"]).to eq(saved)
@@ -109,7 +132,9 @@ RSpec.describe NimbleServer::House do
       before = owned
       set({ "rate_cents" => 15_100 })
       set({ "minimum_hours" => 0.8 })
-      expect([figure("rate_cents")["value"], figure("minimum_hours")["value"], figure("taxes")["own"], owned]).to eq([15_100, 0.8, true, before])
+      expect([figure("rate_cents")["value"], figure("minimum_hours")["value"], figure("taxes")["own"], owned]).to eq(
+        [15_100, 0.8, true, before]
+      )
     end
 
     it "says which shape each figure has, so that whoever edits it need not know" do
@@ -121,13 +146,22 @@ RSpec.describe NimbleServer::House do
     it "refuses what does not fit with its path, and keeps nothing of it" do
       revision = house["revision"]
       closed = %w[mon tue wed thu fri sat sun].to_h { |day| [day, nil] }
-      { { "rate_cents" => "145" } => "/settings/rate_cents", { "rate_cents" => -1 } => "/settings/rate_cents", { "rate_dollars" => 1 } => "/settings",
-        { "extraction_minutes" => [60, 30, 20] } => "/settings/extraction_minutes", { "increment_hours" => 0.15 } => "/settings/increment_hours",
-        { "markup" => [{ "up_to_cents" => 500, "factor" => 2 }] } => "/settings/markup", { "opening_hours" => closed } => "/settings/opening_hours",
-        { "opening_hours" => closed.merge("tue" => ["17:00", "08:00"]) } => "/settings/opening_hours/tue",
-        { "rate_cents" => 15_000, "quantile" => 1.5 } => "/settings/quantile" }.each do |figures, path|
+      {
+        { "rate_cents" => "145" } => "/settings/rate_cents",
+        { "rate_cents" => -1 } => "/settings/rate_cents",
+        { "rate_dollars" => 1 } => "/settings",
+        { "extraction_minutes" => [60, 30, 20] } => "/settings/extraction_minutes",
+        { "increment_hours" => 0.15 } => "/settings/increment_hours",
+        { "markup" => [{ "up_to_cents" => 500, "factor" => 2 }] } => "/settings/markup",
+        { "opening_hours" => closed } => "/settings/opening_hours",
+        { "opening_hours" => closed.merge("tue" => %w[17:00 08:00]) } => "/settings/opening_hours/tue",
+        { "rate_cents" => 15_000, "quantile" => 1.5 } => "/settings/quantile"
+      }.each do |figures, path|
         status, body = set(figures)
-        expect([status, body["error"]["details"].map { |detail| detail["path"] }]).to match([400, include(start_with(path))]), "#{figures}: #{body}"
+        expect([status, body["error"]["details"].map { |detail| detail["path"] }]).to match(
+          [400, include(start_with(path))]
+        ),
+        "#{figures}: #{body}"
       end
       expect([house["revision"], figure("rate_cents")["value"]]).to eq([revision, 14_500])
     end

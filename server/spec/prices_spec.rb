@@ -13,7 +13,8 @@ RSpec.describe NimbleServer::PriceList do
 
   def report(csv, client: advisor) = client.call(:post, "/api/prices/report", { csv: csv })
 
-  def keep(rows, client: owner, revision: prices["revision"], **headers) = client.call(:post, "/api/prices", rows.merge(revision: revision), headers.transform_keys(&:to_s))
+  def keep(rows, client: owner, revision: prices["revision"], **headers) =
+    client.call(:post, "/api/prices", rows.merge(revision: revision), headers.transform_keys(&:to_s))
 
   def row(number, cost, **rest) = { part: number, supplier: "Quayside Supply", cost: cost }.merge(rest)
 
@@ -22,14 +23,18 @@ RSpec.describe NimbleServer::PriceList do
     expect(found.map { |row| row["part"] }).to include("COI-80409", "BOT-19126")
     # its markup band is the house's
     coil = part("COI-80409")
-    expect(coil["price_cents"]).to eq(NimbleLedger::Price::Markup.selling_price(coil["cost_cents"], NimbleLedger::House::Settings.defaults["markup"]))
+    expect(coil["price_cents"]).to eq(
+      NimbleLedger::Price::Markup.selling_price(coil["cost_cents"], NimbleLedger::House::Settings.defaults["markup"])
+    )
     expect(coil["offers"].first).to include("supplier", "on_hand", "lead_days")
   end
 
   it "exports what imports as no change at all, and back again" do
     csv = advisor.call(:get, "/api/prices/export").last
     status, body = report(csv)
-    expect([status, body.slice("added", "changed", "rejected", "changes")]).to eq([200, { "added" => 0, "changed" => 0, "rejected" => 0, "changes" => false }])
+    expect([status, body.slice("added", "changed", "rejected", "changes")]).to eq(
+      [200, { "added" => 0, "changed" => 0, "rejected" => 0, "changes" => false }]
+    )
     expect(body["same"]).to eq(CSV.parse(csv).size - 1)
     expect(csv.lines.first.strip).to eq("part,description,kind,unit,supplier,cost,on_hand,lead_days,list")
   end
@@ -41,7 +46,9 @@ RSpec.describe NimbleServer::PriceList do
     saved = advisor.save(id).last["revision"]["total_cents"]
     before = part("COI-80409")
     status, body = keep({ rows: [row("COI-80409", "60.00")] })
-    expect([status, body["rows"].map { |r| r["changes"] }]).to eq([201, [["cost at Quayside Supply #{format("%.2f", before["cost_cents"] / 100.0)} → 60.00"]]])
+    expect([status, body["rows"].map { |r| r["changes"] }]).to eq(
+      [201, [["cost at Quayside Supply #{format("%.2f", before["cost_cents"] / 100.0)} → 60.00"]]]
+    )
     page = advisor.call(:get, "/api/quotes/#{id}").last
     line = page["sheet"]["estimate"]["price"]["lines"].find { |l| l["part"] == "COI-80409" }
     expect(line["cents"]).to eq(10_400) # 20 × 2.0 + 40 × 1.6
@@ -52,8 +59,17 @@ RSpec.describe NimbleServer::PriceList do
 
   it "names the parts engines ask for without a price, and completes their quotes when one is set" do
     profile = owner.call(:get, "/api/engines/SK18").last["profile"]
-    owner.call(:post, "/api/engines", profile.merge("code" => "PRC1", "plug" => profile["plug"].merge("part" => "PLG-PRC1")))
-    car = owner.call(:post, "/api/vehicles", { plate: "PRC 1", description: "Price car", engine_code: "PRC1", year: 2015 }).last
+    owner.call(
+      :post,
+      "/api/engines",
+      profile.merge("code" => "PRC1", "plug" => profile["plug"].merge("part" => "PLG-PRC1"))
+    )
+    car =
+      owner.call(
+        :post,
+        "/api/vehicles",
+        { plate: "PRC 1", description: "Price car", engine_code: "PRC1", year: 2015 }
+      ).last
     id = advisor.call(:post, "/api/quotes", { vehicle_id: car["id"] }).last["quote"]["id"]
     advisor.choose(advisor.call(:get, "/api/quotes/#{id}").last, [1], works: ["plug"])
     price = -> { advisor.call(:get, "/api/quotes/#{id}").last["sheet"]["estimate"]["price"] }
@@ -83,7 +99,13 @@ RSpec.describe NimbleServer::PriceList do
     expect(report(csv).last["changes"]).to be(false)
   end
 
-  NO_LISTS = { "part,colour\nA,red\n" => "/csv/1", "supplier,cost\nA,1\n" => "/csv/1", "part,part\nA,B\n" => "/csv/1", "part,cost\n\"A,1\n" => "/csv/2", "" => "/csv" }.freeze
+  NO_LISTS = {
+    "part,colour\nA,red\n" => "/csv/1",
+    "supplier,cost\nA,1\n" => "/csv/1",
+    "part,part\nA,B\n" => "/csv/1",
+    "part,cost\n\"A,1\n" => "/csv/2",
+    "" => "/csv"
+  }.freeze
 
   NO_LISTS.each do |text, path|
     it "refuses #{text.inspect[0, 30]} with where it is" do
@@ -106,8 +128,12 @@ RSpec.describe NimbleServer::PriceList do
 
   it "takes two changes of the same list one after the other, and a retried one once" do
     revision = prices["revision"]
-    expect(keep({ rows: [row("ZZ-220", "3.00")] }, revision: revision, "Idempotency-Key" => "prices-once").first).to eq(201)
-    expect(keep({ rows: [row("ZZ-220", "3.00")] }, revision: revision, "Idempotency-Key" => "prices-once").first).to eq(201)
+    expect(
+      keep({ rows: [row("ZZ-220", "3.00")] }, :revision => revision, "Idempotency-Key" => "prices-once").first
+    ).to eq(201)
+    expect(
+      keep({ rows: [row("ZZ-220", "3.00")] }, :revision => revision, "Idempotency-Key" => "prices-once").first
+    ).to eq(201)
     expect(prices["revision"]).to eq(revision + 1)
     expect(keep({ rows: [row("ZZ-220", "4.00")] }, revision: revision).last["error"]["code"]).to eq("price_conflict")
     expect(part("ZZ-220")["cost_cents"]).to eq(300)
@@ -128,7 +154,10 @@ RSpec.describe NimbleServer::PriceList do
     expect([status, report["added"], report["rejected"], report["rows"].size]).to eq([200, 20_000, 0, 200])
     expect(owner.call(:get, "/api/progress/#{id}").last["percent"]).to be >= 95
     expect(Client.as("advisor@merrow.example").call(:get, "/api/progress/#{id}").last["percent"]).to be_nil
-    spent = [2_000, 8_000].map { |rows| processor_seconds { owner.call(:post, "/api/prices/report", { csv: csv.lines.first(rows + 1).join }) } }
+    spent =
+      [2_000, 8_000].map do |rows|
+        processor_seconds { owner.call(:post, "/api/prices/report", { csv: csv.lines.first(rows + 1).join }) }
+      end
     expect(spent[1]).to be < spent[0] * 8 # four times the rows: no quadratic time
     expect(owner.call(:post, "/api/prices/report", { csv: "#{csv}ZQ-x,one more,Wharf,1.00\n" }).first).to eq(400)
   end

@@ -18,7 +18,8 @@ RSpec.describe NimbleServer::QuoteDesk do
     expect([status, saved["revision"]["total_cents"]]).to eq([201, total])
     %W[calloway 4tre1m 5550141 #{page["quote"]["number"]}].each do |text|
       text = "555 0141" if text == "5550141"
-      numbers = advisor.call(:get, "/api/quotes?search=#{Rack::Utils.escape(text)}").last["quotes"].map { |q| q["number"] }
+      numbers =
+        advisor.call(:get, "/api/quotes?search=#{Rack::Utils.escape(text)}").last["quotes"].map { |q| q["number"] }
       expect(numbers).to include(page["quote"]["number"])
     end
     expect(advisor.call(:get, "/api/quotes?search=nosuchthing").last["quotes"]).to be_empty
@@ -43,18 +44,28 @@ RSpec.describe NimbleServer::QuoteDesk do
   def frozen(page) = advisor.call(:get, "/api/quotes/#{page["quote"]["id"]}/revisions/1").last
 
   def stored_cents(page)
-    db[:quote_lines].join(:quote_scopes, shop_id: :shop_id, id: :scope_id).join(:quote_revisions, shop_id: :shop_id, id: :revision_id)
-                    .where(quote_id: page["quote"]["id"]).select_map(Sequel[:quote_lines][:cents])
+    db[:quote_lines]
+      .join(:quote_scopes, shop_id: :shop_id, id: :scope_id)
+      .join(:quote_revisions, shop_id: :shop_id, id: :revision_id)
+      .where(quote_id: page["quote"]["id"])
+      .select_map(Sequel[:quote_lines][:cents])
   end
 
   # The shop's rate changed for as long as the block runs.
   def with_another_rate
     owner = Client.as("owner@merrow.example")
-    keep = lambda do |cents|
-      house = owner.call(:get, "/api/house").last
-      expect(owner.call(:put, "/api/house/settings", { settings: { rate_cents: cents }, revision: house["revision"] }).first).to eq(200)
-      house["settings"].find { |row| row["name"] == "rate_cents" }["value"]
-    end
+    keep =
+      lambda do |cents|
+        house = owner.call(:get, "/api/house").last
+        expect(
+          owner.call(
+            :put,
+            "/api/house/settings",
+            { settings: { rate_cents: cents }, revision: house["revision"] }
+          ).first
+        ).to eq(200)
+        house["settings"].find { |row| row["name"] == "rate_cents" }["value"]
+      end
     rate = keep.call(19_900)
     yield
   ensure
@@ -64,7 +75,17 @@ RSpec.describe NimbleServer::QuoteDesk do
   it "refuses any change to what was shown" do
     page = advisor.start_quote
     save(advisor, page, advisor.choose(page, [2]).last["draft"]["version"])
-    { quote_revisions: { total_cents: 1 }, quote_scopes: { total_cents: 1 }, quote_lines: { cents: 1 } }.each do |table, change|
+    {
+      quote_revisions: {
+        total_cents: 1
+      },
+      quote_scopes: {
+        total_cents: 1
+      },
+      quote_lines: {
+        cents: 1
+      }
+    }.each do |table, change|
       expect { db[table].update(change) }.to raise_error(Sequel::DatabaseError, /append-only/)
       expect { db[table].delete }.to raise_error(Sequel::DatabaseError, /append-only/)
     end
@@ -116,7 +137,12 @@ RSpec.describe NimbleServer::QuoteDesk do
     shop = db[:shops].where(slug: "hollow-lane").first
     actor = db[:accounts].where(shop_id: shop[:id]).get(:id)
     vehicle = db[:vehicles].where(shop_id: shop[:id]).get(:id)
-    threads = 4.times.map { Thread.new { 5.times.map { described_class.new(NimbleServer::Shop.new(db, shop[:id], actor: actor)).start(vehicle) } } }
+    threads =
+      4.times.map do
+        Thread.new do
+          5.times.map { described_class.new(NimbleServer::Shop.new(db, shop[:id], actor: actor)).start(vehicle) }
+        end
+      end
     ids = threads.flat_map(&:value)
     numbers = db[:quotes].where(id: ids).select_order_map(:number)
     expect(numbers).to eq((numbers.first..(numbers.first + 19)).to_a)
@@ -125,7 +151,10 @@ RSpec.describe NimbleServer::QuoteDesk do
   it "says what it assumed about an unknown past" do
     page = advisor.start_quote("1-COD-2H")
     expect(page["resolved"]["assumed"]).to match_array(%w[plugs_changed_km plugs_changed_years compound_used])
-    expect(page["resolved"]["history"]).to include("plugs_changed_km" => 0, "plugs_changed_years" => Time.now.year - 2009)
+    expect(page["resolved"]["history"]).to include(
+      "plugs_changed_km" => 0,
+      "plugs_changed_years" => Time.now.year - 2009
+    )
     expect(page["resolved"]["condition"]).to include("corrosion" => "heavy", "brittle" => true)
   end
 
@@ -146,7 +175,10 @@ RSpec.describe NimbleServer::QuoteDesk do
     end
 
     {
-      "a pin on a target the engine lacks" => [{ "pins" => { "ways" => { "ghost" => "from-above" } } }, "/pins/ways/ghost"],
+      "a pin on a target the engine lacks" => [
+        { "pins" => { "ways" => { "ghost" => "from-above" } } },
+        "/pins/ways/ghost"
+      ],
       "a way the target lacks" => [{ "pins" => { "ways" => { "plug-5" => "by-magic" } } }, "/pins/ways/plug-5"],
       "a choice nobody holds" => [{ "pins" => { "choices" => { "cover" => "x" } } }, "/pins/choices/cover"],
       "an extra nobody offers" => [{ "extras" => ["wash"] }, "/content/scopes/0/extras/0"],
@@ -156,19 +188,29 @@ RSpec.describe NimbleServer::QuoteDesk do
         page = advisor.start_quote("8-BUS-3M")
         status, body = stored(page, scope)
         expect([status, body["error"]["details"].map { |detail| detail["path"] }]).to eq([400, [path]])
-        expect(advisor.call(:get, "/api/quotes/#{page["quote"]["id"]}").last["draft"]).to include("version" => 1, "content" => page["draft"]["content"])
+        expect(advisor.call(:get, "/api/quotes/#{page["quote"]["id"]}").last["draft"]).to include(
+          "version" => 1,
+          "content" => page["draft"]["content"]
+        )
       end
     end
 
     it "keeps a pin with its scope, priced by it, and freezes it with the revision" do
       page = advisor.start_quote("8-BUS-3M")
       free = stored(page, {}).last["sheet"]["estimate"]["price"]["total_cents"]
-      content = page["draft"]["content"].merge("scopes" => [{ "cylinders" => [5], "works" => ["plug"], "pins" => { "ways" => { "plug-5" => "engine-tilted" } } }])
+      content =
+        page["draft"]["content"].merge(
+          "scopes" => [
+            { "cylinders" => [5], "works" => ["plug"], "pins" => { "ways" => { "plug-5" => "engine-tilted" } } }
+          ]
+        )
       pinned = advisor.call(:put, "/api/quotes/#{page["quote"]["id"]}/draft", { version: 2, content: content }).last
       expect(pinned["sheet"]["estimate"]["price"]["total_cents"]).to be > free
       save(advisor, page, 3)
       frozen = advisor.call(:get, "/api/quotes/#{page["quote"]["id"]}/revisions/1").last["scopes"][0]
-      expect([frozen["request"]["pins"], frozen["answer"]["plan"]["ways"]]).to eq([{ "ways" => { "plug-5" => "engine-tilted" } }, { "plug-5" => "engine-tilted" }])
+      expect([frozen["request"]["pins"], frozen["answer"]["plan"]["ways"]]).to eq(
+        [{ "ways" => { "plug-5" => "engine-tilted" } }, { "plug-5" => "engine-tilted" }]
+      )
     end
 
     it "does not save a scope that cannot be planned, and says which equipment would open it" do
@@ -177,7 +219,9 @@ RSpec.describe NimbleServer::QuoteDesk do
       _status, priced = owner.choose(page, [5])
       expect(priced["sheet"]["problem"]["code"]).to eq("impossible_plan")
       status, body = owner.save(page["quote"]["id"])
-      expect([status, body["error"]["code"], body["error"]["details"].flat_map { |detail| detail["equipment"] }]).to eq([422, "impossible_plan", %w[strap-and-block two-post-lift]])
+      expect([status, body["error"]["code"], body["error"]["details"].flat_map { |detail| detail["equipment"] }]).to eq(
+        [422, "impossible_plan", %w[strap-and-block two-post-lift]]
+      )
     end
   end
 
@@ -188,29 +232,61 @@ RSpec.describe NimbleServer::QuoteDesk do
       version = page["draft"]["version"]
       content = page["draft"]["content"]
       scope = content["scopes"].first.merge("cylinders" => [5], "works" => ["coil"]).merge(rest.transform_keys(&:to_s))
-      advisor.call(:put, "/api/quotes/#{page["quote"]["id"]}/draft", { version: version, content: content.merge("scopes" => [scope]) })
+      advisor.call(
+        :put,
+        "/api/quotes/#{page["quote"]["id"]}/draft",
+        { version: version, content: content.merge("scopes" => [scope]) }
+      )
     end
 
     it "are priced, frozen with their reasons, and recompute to the same cents" do
-      _status, priced = adjusted(hours: { by_hours: -0.5, reason: "known car", targets: ["coil-5"] }, discount: { cents: 1_500, label: "Goodwill" })
+      _status, priced =
+        adjusted(
+          hours: {
+            by_hours: -0.5,
+            reason: "known car",
+            targets: ["coil-5"]
+          },
+          discount: {
+            cents: 1_500,
+            label: "Goodwill"
+          }
+        )
       hours = priced["sheet"]["estimate"]["hours"]
       expect(hours["computed"] - hours["quoted"]).to be_within(1e-9).of(0.5)
       save(advisor, page, priced["draft"]["version"])
       scope = advisor.call(:get, "/api/quotes/#{page["quote"]["id"]}/revisions/1").last["scopes"].first
-      expect(scope["request"]).to include("override" => { "by_hours" => -0.5, "reason" => "known car" }, "discount" => { "cents" => 1_500, "label" => "Goodwill" })
+      expect(scope["request"]).to include(
+        "override" => {
+          "by_hours" => -0.5,
+          "reason" => "known car"
+        },
+        "discount" => {
+          "cents" => 1_500,
+          "label" => "Goodwill"
+        }
+      )
       again = NimbleLedger::Estimate::Answer.new(NimbleLedger::Estimate::Request.build(scope["request"]))
       expect([again.price.total_cents, again.quoted_tenths / 10.0]).to eq([scope["total_cents"], hours["quoted"]])
-      expect(scope["answer"]["price"]["lines"]).to include(a_hash_including("kind" => "discount", "label" => "Goodwill", "cents" => -1_500))
+      expect(scope["answer"]["price"]["lines"]).to include(
+        a_hash_including("kind" => "discount", "label" => "Goodwill", "cents" => -1_500)
+      )
     end
 
     it "are refused with the place that is wrong, and nothing is stored" do
-      { { hours: { by_hours: -0.5, reason: "", targets: ["coil-5"] } } => "hours/reason", { hours: { by_hours: -0.25, reason: "x", targets: ["coil-5"] } } => "by_hours",
-        { discount: { cents: -5, label: "Surcharge" } } => "discount/cents", { discount: { cents: 500 } } => "/discount/label" }.each do |rest, place|
+      {
+        { hours: { by_hours: -0.5, reason: "", targets: ["coil-5"] } } => "hours/reason",
+        { hours: { by_hours: -0.25, reason: "x", targets: ["coil-5"] } } => "by_hours",
+        { discount: { cents: -5, label: "Surcharge" } } => "discount/cents",
+        { discount: { cents: 500 } } => "/discount/label"
+      }.each do |rest, place|
         status, body = adjusted(**rest)
         expect(status).to eq(400)
         expect(body["error"]["details"].first["path"]).to end_with(place)
       end
-      expect(advisor.call(:get, "/api/quotes/#{page["quote"]["id"]}").last["draft"]["version"]).to eq(page["draft"]["version"])
+      expect(advisor.call(:get, "/api/quotes/#{page["quote"]["id"]}").last["draft"]["version"]).to eq(
+        page["draft"]["version"]
+      )
     end
   end
 
@@ -218,7 +294,10 @@ RSpec.describe NimbleServer::QuoteDesk do
     page = advisor.start_quote
     content = page["draft"]["content"]
     one = content["scopes"].first.merge("cylinders" => [5], "works" => ["coil"])
-    body = { version: 1, content: content.merge("scopes" => [one, one.merge("cylinders" => [1, 3, 5], "name" => "Rear bank")]) }
+    body = {
+      version: 1,
+      content: content.merge("scopes" => [one, one.merge("cylinders" => [1, 3, 5], "name" => "Rear bank")])
+    }
     status, priced = advisor.call(:put, "/api/quotes/#{page["quote"]["id"]}/draft", body)
     expect(status).to eq(200)
     panel = advisor.call(:get, "/api/quotes/#{page["quote"]["id"]}/panels/beside").last
@@ -247,7 +326,9 @@ RSpec.describe NimbleServer::QuoteDesk do
       status, body = advisor.save(id, shown)
       now = advisor.call(:get, "/api/quotes/#{id}").last["sheet"]["estimate"]["price"]["total_cents"]
       expect([status, body["error"]["code"], body["changed"]]).to eq([409, "price_change", ["house"]])
-      expect(body.values_at("shown_cents", "now_cents")).to eq([shown["sheet"]["estimate"]["price"]["total_cents"], now])
+      expect(body.values_at("shown_cents", "now_cents")).to eq(
+        [shown["sheet"]["estimate"]["price"]["total_cents"], now]
+      )
       expect(db[:quote_revisions].where(quote_id: id).count).to eq(0)
       status, saved = advisor.save(id)
       expect([status, saved["revision"]["total_cents"]]).to eq([201, now])
@@ -258,7 +339,11 @@ RSpec.describe NimbleServer::QuoteDesk do
     it "nor when the price list changed, nor when the car is another one than thought" do
       shown = advisor.choose(page, [5]).last
       prices = owner.call(:get, "/api/prices").last["revision"]
-      owner.call(:post, "/api/prices", { rows: [{ part: "ZZ-SAVE-#{prices}", supplier: "Wharf", cost: "3.00" }], revision: prices })
+      owner.call(
+        :post,
+        "/api/prices",
+        { rows: [{ part: "ZZ-SAVE-#{prices}", supplier: "Wharf", cost: "3.00" }], revision: prices }
+      )
       expect(advisor.save(id, shown).last["changed"]).to eq(["prices"])
       shown = advisor.call(:get, "/api/quotes/#{id}").last
       advisor.call(:put, "/api/vehicles/#{page["vehicle"]["id"]}/history", { corrosion: "heavy" })
@@ -270,14 +355,17 @@ RSpec.describe NimbleServer::QuoteDesk do
     it "makes one revision of one version, however many saves of it come at once" do
       shown = advisor.choose(page, [2]).last
       clients = 10.times.map { Client.as("advisor@merrow.example") }
-      answers = clients.map do |client|
-        Thread.new do
-          loop do
-            answer = client.save(id, shown, { "Idempotency-Key" => SecureRandom.uuid })
-            break answer unless answer.first == 429
+      answers =
+        clients
+          .map do |client|
+            Thread.new do
+              loop do
+                answer = client.save(id, shown, { "Idempotency-Key" => SecureRandom.uuid })
+                break answer unless answer.first == 429
+              end
+            end
           end
-        end
-      end.map(&:value)
+          .map(&:value)
       expect(answers.map(&:first)).to all(eq(201))
       expect(answers.map { |_status, body| body["revision"]["revision"] }.uniq).to eq([1])
       expect(db[:quote_revisions].where(quote_id: id).count).to eq(1)
@@ -295,7 +383,9 @@ RSpec.describe NimbleServer::QuoteDesk do
 
     it "knows only revisions that are there to stand on" do
       status, body = advisor.choose(page, [1], base_revision: 7)
-      expect([status, body["error"]["code"], body["error"]["details"].first["path"]]).to eq([422, "unknown_revision", "/base_revision"])
+      expect([status, body["error"]["code"], body["error"]["details"].first["path"]]).to eq(
+        [422, "unknown_revision", "/base_revision"]
+      )
       expect(advisor.save(id, advisor.choose(page, [1], base_revision: 0).last).first).to eq(201)
     end
 
@@ -305,25 +395,52 @@ RSpec.describe NimbleServer::QuoteDesk do
       owner.call(:post, "/api/engines", profile)
       car = advisor.call(:post, "/api/vehicles", { plate: code, description: "Pellwick Breve", engine_code: code }).last
       quote = advisor.call(:post, "/api/quotes", { vehicle_id: car["id"] }).last
-      content = quote["draft"]["content"].merge("scopes" => [{ "cylinders" => [1], "works" => ["plug"], "extras" => ["throttle-clean"] }])
+      content =
+        quote["draft"]["content"].merge(
+          "scopes" => [{ "cylinders" => [1], "works" => ["plug"], "extras" => ["throttle-clean"] }]
+        )
       advisor.call(:put, "/api/quotes/#{quote["quote"]["id"]}/draft", { version: 1, content: content })
-      owner.call(:post, "/api/engines", profile.merge("targets" => profile["targets"].reject { |t| t["id"] == "throttle-clean" }))
+      owner.call(
+        :post,
+        "/api/engines",
+        profile.merge("targets" => profile["targets"].reject { |t| t["id"] == "throttle-clean" })
+      )
       moved = advisor.call(:post, "/api/quotes/#{quote["quote"]["id"]}/engine").last
       expect(moved["dropped"]).to eq(["throttle-clean"])
       status, saved = advisor.save(quote["quote"]["id"])
-      expect([status, saved["revision"]["total_cents"]]).to eq([201, moved["sheet"]["estimate"]["price"]["total_cents"]])
+      expect([status, saved["revision"]["total_cents"]]).to eq(
+        [201, moved["sheet"]["estimate"]["price"]["total_cents"]]
+      )
     end
   end
 
   it "changes how a customer is called, finds quotes by the new name, and prints 113 letters" do
     page = advisor.start_quote("3-BEE-4M")
     advisor.save(page["quote"]["id"], advisor.choose(page, [1]).last)
-    name = "Wensleydale Marchbanks-Featherstonehaugh of the Upper Orchard Lane Bee Keepers and Cider Makers Union, Merrow Isles"
+    name =
+      "Wensleydale Marchbanks-Featherstonehaugh of the Upper Orchard Lane Bee Keepers and Cider Makers Union, " \
+        "Merrow Isles"
     expect(name.length).to be >= 113
-    status, stored = advisor.call(:put, "/api/customers/#{page["vehicle"]["customer_id"]}", { name: " #{name} ", phone: "", email: "bees@merrow.example" })
-    expect([status, stored]).to eq([200, { "id" => page["vehicle"]["customer_id"], "name" => name, "phone" => nil, "email" => "bees@merrow.example" }])
-    expect(advisor.call(:get, "/api/quotes?search=featherstonehaugh").last["quotes"].map { |q| q["number"] }).to include(page["quote"]["number"])
-    text = PDF::Inspector::Text.analyze(advisor.call(:get, "/api/quotes/#{page["quote"]["id"]}/print.pdf").last).strings.join(" ")
+    status, stored =
+      advisor.call(
+        :put,
+        "/api/customers/#{page["vehicle"]["customer_id"]}",
+        { name: " #{name} ", phone: "", email: "bees@merrow.example" }
+      )
+    expect([status, stored]).to eq(
+      [
+        200,
+        { "id" => page["vehicle"]["customer_id"], "name" => name, "phone" => nil, "email" => "bees@merrow.example" }
+      ]
+    )
+    expect(
+      advisor.call(:get, "/api/quotes?search=featherstonehaugh").last["quotes"].map { |q| q["number"] }
+    ).to include(page["quote"]["number"])
+    text =
+      PDF::Inspector::Text
+        .analyze(advisor.call(:get, "/api/quotes/#{page["quote"]["id"]}/print.pdf").last)
+        .strings
+        .join(" ")
     expect(text).to include("Wensleydale").and include("Merrow Isles")
   end
 end

@@ -29,7 +29,10 @@ RSpec.describe "when the database goes away" do
     @db.disconnect
     totals = @db[:quote_revisions].select_hash(:quote_id, :total_cents)
     saved.each { |id, cents| expect(totals[id]).to eq(cents) }
-    half = @db[:quote_revisions].left_join(:quote_scopes, revision_id: :id, shop_id: :shop_id).where(Sequel[:quote_scopes][:id] => nil)
+    half =
+      @db[:quote_revisions].left_join(:quote_scopes, revision_id: :id, shop_id: :shop_id).where(
+        Sequel[:quote_scopes][:id] => nil
+      )
     expect(half.count).to eq(0)
   end
 

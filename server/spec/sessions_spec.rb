@@ -16,7 +16,11 @@ RSpec.describe NimbleServer::Accounts do
   # The cookie of a session, copied into another browser.
   def copied(client)
     other = Client.new
-    client.rack_mock_session.cookie_jar.instance_variable_get(:@cookies).each { |cookie| other.rack_mock_session.cookie_jar << cookie }
+    client
+      .rack_mock_session
+      .cookie_jar
+      .instance_variable_get(:@cookies)
+      .each { |cookie| other.rack_mock_session.cookie_jar << cookie }
     other.tap(&:refresh)
   end
 
@@ -40,8 +44,12 @@ RSpec.describe NimbleServer::Accounts do
   it "a change of password ends the other sessions, and the old one signs nobody in" do
     mail = account("changer")
     here, elsewhere = 2.times.map { Client.as(mail) }
-    change = ->(fresh, old = TestServer::PASSWORD) { here.call(:post, "/api/account/change-password", { password: old, "new-password": fresh }) }
-    expect(change.call("a-new-one-of-mine", "wrong").then { |status, body| [status, body["error"]["code"]] }).to eq([401, "password"])
+    change = ->(fresh, old = TestServer::PASSWORD) do
+      here.call(:post, "/api/account/change-password", { password: old, "new-password": fresh })
+    end
+    expect(change.call("a-new-one-of-mine", "wrong").then { |status, body| [status, body["error"]["code"]] }).to eq(
+      [401, "password"]
+    )
     expect(change.call("short").last["error"]["details"].first["path"]).to eq("/new-password")
     expect(change.call("a-new-one-of-mine").first).to eq(200)
     here.refresh
@@ -52,7 +60,11 @@ RSpec.describe NimbleServer::Accounts do
 
   it "the demo's password is nobody's own" do
     client = Client.as(account("demo-fan"))
-    change = ->(password, fresh) { client.call(:post, "/api/account/change-password", { password: password, "new-password": fresh }).tap { client.refresh } }
+    change = ->(password, fresh) do
+      client
+        .call(:post, "/api/account/change-password", { password: password, "new-password": fresh })
+        .tap { client.refresh }
+    end
     expect(change.call(TestServer::PASSWORD, "something-of-mine").first).to eq(200)
     status, body = change.call("something-of-mine", TestServer::PASSWORD)
     expect([status, body["error"]["message"]]).to match([422, include("demo's password")])
@@ -88,7 +100,12 @@ RSpec.describe NimbleServer::Accounts do
       client = Client.new
       client.refresh
       client.env("REMOTE_ADDR", address)
-      client.call(:post, "/api/account/login", { email: mail, password: password }, headers.transform_keys(&:to_s)).first
+      client.call(
+        :post,
+        "/api/account/login",
+        { email: mail, password: password },
+        headers.transform_keys(&:to_s)
+      ).first
     end
 
     it "shut out the address that makes them, whatever its headers say, and leave the owner of the account in" do
@@ -104,7 +121,8 @@ RSpec.describe NimbleServer::Accounts do
     it "from many addresses shut out unknown ones for minutes, never the one its owner signs in from" do
       mail = account("famous")
       expect(from("198.51.100.8", mail, TestServer::PASSWORD)).to eq(200)
-      tries = NimbleServer::Tries.new(NimbleServer::Database.connect(TestServer.cluster.url("nimble_door"), connections: 1))
+      tries =
+        NimbleServer::Tries.new(NimbleServer::Database.connect(TestServer.cluster.url("nimble_door"), connections: 1))
       45.times { |i| tries.failed("203.0.113.#{i}", mail) }
       expect(tries.wait("192.0.2.1", mail)).to eq(5)
       expect(from("192.0.2.1", mail, TestServer::PASSWORD)).to eq(429)
@@ -126,17 +144,30 @@ RSpec.describe NimbleServer::Accounts do
   describe NimbleServer::Origin do
     def seen(headers, proxies: [], hosts: ["127.0.0.1"])
       found = nil
-      app = described_class.new(->(env) { [200, {}, [found = env.slice("REMOTE_ADDR", "rack.url_scheme", "HTTP_X_FORWARDED_FOR")]] }, proxies: proxies, hosts: hosts)
-      status, = app.call({ "REMOTE_ADDR" => "192.0.2.10", "HTTP_HOST" => "127.0.0.1:4080", "rack.url_scheme" => "http" }.merge(headers))
+      app =
+        described_class.new(
+          ->(env) { [200, {}, [found = env.slice("REMOTE_ADDR", "rack.url_scheme", "HTTP_X_FORWARDED_FOR")]] },
+          proxies: proxies,
+          hosts: hosts
+        )
+      status, =
+        app.call(
+          { "REMOTE_ADDR" => "192.0.2.10", "HTTP_HOST" => "127.0.0.1:4080", "rack.url_scheme" => "http" }.merge(headers)
+        )
       [status, found]
     end
 
     it "believes the socket, and headers only from configured proxies" do
       spoof = { "HTTP_X_FORWARDED_FOR" => "203.0.113.5, 198.51.100.4", "HTTP_X_FORWARDED_PROTO" => "https" }
       expect(seen(spoof).last).to eq("REMOTE_ADDR" => "192.0.2.10", "rack.url_scheme" => "http")
-      expect(seen(spoof, proxies: ["192.0.2.0/24"]).last).to eq("REMOTE_ADDR" => "198.51.100.4", "rack.url_scheme" => "https")
-      expect(seen(spoof, proxies: ["192.0.2.10", "198.51.100.0/24"]).last).to include("REMOTE_ADDR" => "203.0.113.5")
-      expect(seen({ "HTTP_X_FORWARDED_FOR" => "nonsense" }, proxies: ["192.0.2.10"]).last).to include("REMOTE_ADDR" => "192.0.2.10")
+      expect(seen(spoof, proxies: ["192.0.2.0/24"]).last).to eq(
+        "REMOTE_ADDR" => "198.51.100.4",
+        "rack.url_scheme" => "https"
+      )
+      expect(seen(spoof, proxies: %w[192.0.2.10 198.51.100.0/24]).last).to include("REMOTE_ADDR" => "203.0.113.5")
+      expect(seen({ "HTTP_X_FORWARDED_FOR" => "nonsense" }, proxies: ["192.0.2.10"]).last).to include(
+        "REMOTE_ADDR" => "192.0.2.10"
+      )
     end
 
     it "answers under configured names only" do
@@ -148,7 +179,14 @@ RSpec.describe NimbleServer::Accounts do
 
   it "marks the cookie for HTTPS whenever the request came by HTTPS, and takes the token from its header only" do
     app = TestServer.app
-    plain, secure = %w[http https].map { |scheme| Rack::MockRequest.new(app).get("#{scheme}://127.0.0.1/api/session", "REMOTE_ADDR" => "127.0.0.1", "HTTP_HOST" => "127.0.0.1") }
+    plain, secure =
+      %w[http https].map do |scheme|
+        Rack::MockRequest.new(app).get(
+          "#{scheme}://127.0.0.1/api/session",
+          "REMOTE_ADDR" => "127.0.0.1",
+          "HTTP_HOST" => "127.0.0.1"
+        )
+      end
     expect(plain["set-cookie"]).to match(/httponly/i).and(satisfy { |cookie| !cookie.match?(/secure/i) })
     expect(secure["set-cookie"]).to match(/;\s*secure/i)
     client = Client.as("advisor@merrow.example")

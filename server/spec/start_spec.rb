@@ -24,9 +24,18 @@ RSpec.describe "bin/start" do
 
   def free_port = TCPServer.new("127.0.0.1", 0).then { |server| server.addr[1].tap { server.close } }
 
-  def command(*arguments) = [{ "NIMBLE_DATA" => @data, "WEB_PROCESSES" => "2", "RACK_ENV" => nil }, "bundle", "exec", "ruby", SCRIPT, *arguments.map(&:to_s)]
+  def command(*arguments) =
+    [
+      { "NIMBLE_DATA" => @data, "WEB_PROCESSES" => "2", "RACK_ENV" => nil },
+      "bundle",
+      "exec",
+      "ruby",
+      SCRIPT,
+      *arguments.map(&:to_s)
+    ]
 
-  def run_in_background(port) = Process.spawn(*command("--port", port), out: "#{@data}/out", err: %i[child out], pgroup: true)
+  def run_in_background(port) =
+    Process.spawn(*command("--port", port), out: "#{@data}/out", err: %i[child out], pgroup: true)
 
   # @return [Array(String, Integer)] what it said and its exit code
   def said(*arguments) = Open3.capture2e(*command(*arguments)).then { |text, status| [text, status.exitstatus] }
@@ -39,7 +48,9 @@ RSpec.describe "bin/start" do
 
   def wait_until(seconds = 120)
     deadline = Process.clock_gettime(Process::CLOCK_MONOTONIC) + seconds
-    Thread.pass until (found = yield) || Process.clock_gettime(Process::CLOCK_MONOTONIC) > deadline
+    until (found = yield) || Process.clock_gettime(Process::CLOCK_MONOTONIC) > deadline
+      Thread.pass
+    end
     found
   end
 
@@ -57,7 +68,10 @@ RSpec.describe "bin/start" do
   # The one that listens first, then those it started.
   def web
     masters = processes(/puma.*127\.0\.0\.1:#{@port}\b/)
-    masters + processes(/puma: cluster worker/).select { |pid| masters.include?(File.read("/proc/#{pid}/stat").split(") ").last.split[1].to_i) }
+    masters +
+      processes(/puma: cluster worker/).select do |pid|
+        masters.include?(File.read("/proc/#{pid}/stat").split(") ").last.split[1].to_i)
+      end
   end
 
   def end_now(pid, signal)
@@ -78,12 +92,19 @@ RSpec.describe "bin/start" do
 
   it "refuses a second start in the same folder, with words, and the first goes on" do
     text, code = said("--port", free_port)
-    expect([text, code]).to match([include("already runs from this folder").and(include("http://127.0.0.1:#{@port}")), 1])
+    expect([text, code]).to match(
+      [include("already runs from this folder").and(include("http://127.0.0.1:#{@port}")), 1]
+    )
     expect(up?).to be(true)
   end
 
-  { "a word for a port" => [["--port", "seven"], "is no port"], "a port out of range" => [["--port", "70000"], "is no port"], "a port that needs rights" => [["--port", "80"], "needs more rights"],
-    "an option nobody knows" => [["--fast"], "does not know --fast"], "a stray word" => [["now"], "does not know"] }.each do |name, (arguments, words)|
+  {
+    "a word for a port" => [%w[--port seven], "is no port"],
+    "a port out of range" => [%w[--port 70000], "is no port"],
+    "a port that needs rights" => [%w[--port 80], "needs more rights"],
+    "an option nobody knows" => [["--fast"], "does not know --fast"],
+    "a stray word" => [["now"], "does not know"]
+  }.each do |name, (arguments, words)|
     it "answers #{name} plainly" do
       text, code = said(*arguments)
       expect([text, code]).to match([include(words), 1])
@@ -92,7 +113,10 @@ RSpec.describe "bin/start" do
   end
 
   it "says so when its folder cannot be used" do
-    text, code = Open3.capture2e({ "NIMBLE_DATA" => "/proc/nowhere" }, "bundle", "exec", "ruby", SCRIPT).then { |said, status| [said, status.exitstatus] }
+    text, code =
+      Open3
+        .capture2e({ "NIMBLE_DATA" => "/proc/nowhere" }, "bundle", "exec", "ruby", SCRIPT)
+        .then { |said, status| [said, status.exitstatus] }
     expect([text, code]).to match([include("cannot be written"), 1])
   end
 
@@ -103,12 +127,17 @@ RSpec.describe "bin/start" do
     master = web.first
     Process.kill("KILL", master)
     expect(wait_until { web.any? && !web.include?(master) && up? }).to be(true)
-    expect(File.read("#{@data}/out")).to include("PostgreSQL ended by itself").and include("The web server ended by itself")
+    expect(File.read("#{@data}/out")).to include("PostgreSQL ended by itself").and include(
+            "The web server ended by itself"
+          )
   end
 
   it "logs nothing a customer said" do
     Net::HTTP.get_response("127.0.0.1", "/api/quotes?search=Calloway", @port)
-    logs = Dir["#{@data}/*.log", "#{@data}/postgres/*.log", "/var/lib/nimble-ledger-*/server.log"].map { |path| File.binread(path) }.join
+    logs =
+      Dir["#{@data}/*.log", "#{@data}/postgres/*.log", "/var/lib/nimble-ledger-*/server.log"]
+        .map { |path| File.binread(path) }
+        .join
     expect(logs).to include("/api/health")
     expect(logs).not_to match(/Calloway|4-TRE-1M|ferry-at-seven/)
   end

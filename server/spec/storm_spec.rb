@@ -3,8 +3,8 @@
 require_relative "spec_helper"
 require_relative "support/web_process"
 
-# Two web processes and the database behind them are killed, again and again, in the middle of saves. Every acknowledged save
-# is there exactly once, whole, sealed, and recomputes. Bounded here; STORM_KILLS=500 makes a longer one by hand.
+# Two web processes and the database behind them are killed, again and again, in the middle of saves. Every acknowledged
+# save is there exactly once, whole, sealed, and recomputes. Bounded here; STORM_KILLS=500 makes a longer one by hand.
 RSpec.describe "a storm of saves under kills" do
   KILLS = Integer(ENV.fetch("STORM_KILLS", "30"))
 
@@ -32,7 +32,11 @@ RSpec.describe "a storm of saves under kills" do
   end
 
   def save_once(visitor, id, content, turn, rng, told)
-    scope = content["scopes"].first.merge("cylinders" => [rng.rand(1..6)], "works" => %w[plug coil].sample(rng.rand(1..2), random: rng))
+    scope =
+      content["scopes"].first.merge(
+        "cylinders" => [rng.rand(1..6)],
+        "works" => %w[plug coil].sample(rng.rand(1..2), random: rng)
+      )
     version = visitor.insist("GET", "/api/quotes/#{id}").body["draft"]["version"]
     priced = store(visitor, id, version, content.merge("scopes" => [scope], "note" => "turn #{turn}"))
     body = { version: priced["draft"]["version"], priced_with: priced["priced_with"] }
@@ -47,17 +51,26 @@ RSpec.describe "a storm of saves under kills" do
     answer = visitor.insist("PUT", "/api/quotes/#{id}/draft", { version: version, content: content })
     return answer.body if answer.status == 200
 
-    visitor.insist("PUT", "/api/quotes/#{id}/draft", { version: answer.body.fetch("theirs_version"), content: content }).body
+    visitor.insist(
+      "PUT",
+      "/api/quotes/#{id}/draft",
+      { version: answer.body.fetch("theirs_version"), content: content }
+    ).body
   end
 
   it "keeps every acknowledged save exactly once, and all of them recompute" do
     told = Thread::Queue.new
-    writers = [%w[advisor@merrow.example 1], %w[second@merrow.example 2], %w[owner@merrow.example 3]].map { |email, seed| Thread.new { advisor(email, told, seed.to_i) } }
+    writers =
+      [%w[advisor@merrow.example 1], %w[second@merrow.example 2], %w[owner@merrow.example 3]].map do |email, seed|
+        Thread.new { advisor(email, told, seed.to_i) }
+      end
     writers.each { |thread| thread.report_on_exception = true }
     KILLS.times do |turn|
       before = told.size
       deadline = Process.clock_gettime(Process::CLOCK_MONOTONIC) + 60
-      Thread.pass until told.size > before || writers.none?(&:alive?) || Process.clock_gettime(Process::CLOCK_MONOTONIC) > deadline
+      until told.size > before || writers.none?(&:alive?) || Process.clock_gettime(Process::CLOCK_MONOTONIC) > deadline
+        Thread.pass
+      end
       fallen = @web[turn % 2]
       fallen.kill
       @cluster.crash
@@ -72,12 +85,20 @@ RSpec.describe "a storm of saves under kills" do
     kept = @db[:quote_revisions].where(quote_id: list.map(&:first)).select_map(%i[quote_id revision total_cents])
     expect(list.size).to be >= KILLS
     expect(kept).to match_array(list)
-    @db[:quote_revisions].each { |row| expect(NimbleServer::Seal.new(@db, row).bytes).to eq(@db[:quote_seals].where(revision_id: row[:id]).get(:bytes)) }
+    @db[:quote_revisions].each do |row|
+      expect(NimbleServer::Seal.new(@db, row).bytes).to eq(@db[:quote_seals].where(revision_id: row[:id]).get(:bytes))
+    end
     @db[:quote_scopes].each do |scope|
       again = NimbleLedger::Estimate::Answer.new(NimbleLedger::Estimate::Request.build(scope[:request].to_h))
-      expect([again.price.total_cents, @db[:quote_lines].where(scope_id: scope[:id]).sum(:cents)]).to eq([scope[:total_cents]] * 2)
+      expect([again.price.total_cents, @db[:quote_lines].where(scope_id: scope[:id]).sum(:cents)]).to eq(
+        [scope[:total_cents]] * 2
+      )
     end
-    half = @db[:quotes].exclude(latest_revision: 0).select_map(%i[id latest_revision]).reject { |id, latest| @db[:quote_revisions].where(quote_id: id).count == latest }
+    half =
+      @db[:quotes]
+        .exclude(latest_revision: 0)
+        .select_map(%i[id latest_revision])
+        .reject { |id, latest| @db[:quote_revisions].where(quote_id: id).count == latest }
     expect(half).to be_empty
   end
 end

@@ -2,12 +2,13 @@
 
 require_relative "spec_helper"
 
-# Raw SQL as the roles the web processes sign in with: what they cannot do whatever runs in them (engineering.md, "Nothing
-# lost, nobody in who should not be").
+# Raw SQL as the roles the web processes sign in with: what they cannot do whatever runs in them (engineering.md,
+# "Nothing lost, nobody in who should not be").
 RSpec.describe "walls inside the database" do
   before(:context) do
     @owner = TestServer.db
-    @web, @door = Cluster::SERVING.map { |role| NimbleServer::Database.connect(TestServer.cluster.url(role), connections: 1) }
+    @web, @door =
+      Cluster::SERVING.map { |role| NimbleServer::Database.connect(TestServer.cluster.url(role), connections: 1) }
     @ours, @theirs = %w[merrow-quay hollow-lane].map { |slug| @owner[:shops].where(slug: slug).get(:id) }
   end
 
@@ -26,7 +27,9 @@ RSpec.describe "walls inside the database" do
 
   it "with a shop said, its rows and no other's; none can be written for another" do
     as_ours do
-      %i[vehicles customers quotes engine_profiles].each { |table| expect(@web[table].select_map(:shop_id).uniq).to eq([@ours]), table.to_s }
+      %i[vehicles customers quotes engine_profiles].each do |table|
+        expect(@web[table].select_map(:shop_id).uniq).to eq([@ours]), table.to_s
+      end
       expect(@web[:accounts].select_map(:shop_id).uniq).to eq([@ours])
       expect(@web[:shops].select_map(:id)).to eq([@ours])
       expect(@web[:vehicles].where(shop_id: @theirs).update(lives: "seen")).to eq(0)
@@ -39,23 +42,40 @@ RSpec.describe "walls inside the database" do
 
   it "no password is seen, and sign-in sees nothing but accounts and sessions" do
     as_ours { expect { @web[:accounts].select(:password_hash).all }.to refused }
-    %i[vehicles quotes quote_revisions customers house_settings].each { |table| expect { @door[table].count }.to refused }
+    %i[vehicles quotes quote_revisions customers house_settings].each do |table|
+      expect { @door[table].count }.to refused
+    end
     expect { @door[:accounts].update(role: "owner") }.to refused
   end
 
   it "no frozen row is changed or removed, no trigger disabled, no table emptied or dropped, no program run" do
     as_ours do
-      %i[quote_revisions quote_scopes quote_lines quote_seals engine_profiles price_lists house_settings].each do |table|
+      %i[
+        quote_revisions
+        quote_scopes
+        quote_lines
+        quote_seals
+        engine_profiles
+        price_lists
+        house_settings
+      ].each do |table|
         expect { @web[table].delete }.to refused
         expect { @web.run("UPDATE #{table} SET shop_id = shop_id") }.to refused
         expect { @web.run("TRUNCATE #{table} CASCADE") }.to refused
         expect { @web.run("ALTER TABLE #{table} DISABLE TRIGGER ALL") }.to refused
         expect { @web.run("DROP TABLE #{table}") }.to refused
       end
-      ["COPY shops TO PROGRAM 'id'", "CREATE TABLE mine (id int)", "SET session_replication_role = replica", "CREATE FUNCTION f() RETURNS int LANGUAGE sql AS 'SELECT 1'",
-       "ALTER ROLE nimble_web SUPERUSER", "SET ROLE nimble", "SELECT pg_read_file('/etc/passwd')", "DELETE FROM vehicles", "ALTER POLICY own_shop ON vehicles USING (true)"].each do |sql|
-        expect { @web.run(sql) }.to refused, sql
-      end
+      [
+        "COPY shops TO PROGRAM 'id'",
+        "CREATE TABLE mine (id int)",
+        "SET session_replication_role = replica",
+        "CREATE FUNCTION f() RETURNS int LANGUAGE sql AS 'SELECT 1'",
+        "ALTER ROLE nimble_web SUPERUSER",
+        "SET ROLE nimble",
+        "SELECT pg_read_file('/etc/passwd')",
+        "DELETE FROM vehicles",
+        "ALTER POLICY own_shop ON vehicles USING (true)"
+      ].each { |sql| expect { @web.run(sql) }.to refused, sql }
     end
   end
 
@@ -74,7 +94,10 @@ RSpec.describe "walls inside the database" do
       more = line.merge(id: SecureRandom.uuid, position: 99)
       expect { @owner[:quote_lines].insert(more) }.to raise_error(Sequel::DatabaseError, /sealed/)
       json = %i[request answer page].to_h { |key| [key, Sequel.pg_jsonb(scope[key].to_h)] }
-      expect { @owner[:quote_scopes].insert(scope.merge(json, id: SecureRandom.uuid, position: 2)) }.to raise_error(Sequel::DatabaseError, /sealed/)
+      expect { @owner[:quote_scopes].insert(scope.merge(json, id: SecureRandom.uuid, position: 2)) }.to raise_error(
+        Sequel::DatabaseError,
+        /sealed/
+      )
       as_ours { expect { @web[:quote_lines].insert(more) }.to raise_error(Sequel::DatabaseError, /sealed/) }
     end
 
@@ -89,8 +112,17 @@ RSpec.describe "walls inside the database" do
     end
 
     it "cannot be made without a seal" do
-      bare = @revision.merge(id: SecureRandom.uuid, revision: 50, draft_version: 50, content: Sequel.pg_jsonb(@revision[:content].to_h))
-      expect { @owner[:quote_revisions].insert(bare) }.to raise_error(Sequel::DatabaseError, /sealed in the transaction/)
+      bare =
+        @revision.merge(
+          id: SecureRandom.uuid,
+          revision: 50,
+          draft_version: 50,
+          content: Sequel.pg_jsonb(@revision[:content].to_h)
+        )
+      expect { @owner[:quote_revisions].insert(bare) }.to raise_error(
+        Sequel::DatabaseError,
+        /sealed in the transaction/
+      )
     end
   end
 
@@ -98,8 +130,19 @@ RSpec.describe "walls inside the database" do
     quote = @owner[:quotes].where(shop_id: @ours)
     expect { quote.update(status: "perhaps") }.to raise_error(Sequel::CheckConstraintViolation)
     stranger = @owner[:accounts].where(shop_id: @theirs).get(:id)
-    expect { @owner[:customers].where(shop_id: @ours).limit(1).update(created_by: stranger) }.to raise_error(Sequel::Error)
-    expect { @owner[:idempotency_keys].insert(shop_id: @ours, account_id: stranger, key: "k", route: "/", status: 201, body: Sequel.pg_jsonb({}), created_at: Time.now) }
-      .to raise_error(Sequel::ForeignKeyConstraintViolation)
+    expect { @owner[:customers].where(shop_id: @ours).limit(1).update(created_by: stranger) }.to raise_error(
+      Sequel::Error
+    )
+    expect do
+      @owner[:idempotency_keys].insert(
+        shop_id: @ours,
+        account_id: stranger,
+        key: "k",
+        route: "/",
+        status: 201,
+        body: Sequel.pg_jsonb({}),
+        created_at: Time.now
+      )
+    end.to raise_error(Sequel::ForeignKeyConstraintViolation)
   end
 end

@@ -22,7 +22,11 @@ RSpec.describe "the car on the Quote page", type: :feature do
     open_page(made_quote("8-LIB-8M", [5]))
     expect(page).to have_css("[role=group][aria-label^='Is there a tray'] button[aria-pressed=true]", text: "no")
   ensure
-    Client.as("advisor@merrow.example").call(:put, "/api/vehicles/#{vehicle("8-LIB-8M")["id"]}/history", { variants: {} })
+    Client.as("advisor@merrow.example").call(
+      :put,
+      "/api/vehicles/#{vehicle("8-LIB-8M")["id"]}/history",
+      { variants: {} }
+    )
   end
 
   it "knows what was done to which cylinder, shows it on the drawing, and keeps it with the car" do
@@ -34,7 +38,10 @@ RSpec.describe "the car on the Quote page", type: :feature do
     find_field("Cylinder 5: changed at").fill_in(with: "990000")
     find_field("Cylinder 5: years ago").fill_in(with: "1")
     within("[role=dialog]") do
-      expect(page).to have_css("[role=alert]", text: "Plug 5 cannot have been changed at 990000 km: the odometer is at 181400 km.")
+      expect(page).to have_css(
+        "[role=alert]",
+        text: "Plug 5 cannot have been changed at 990000 km: the odometer is at 181400 km."
+      )
       expect(find_field("Cylinder 5: changed at").value).to eq("990,000")
       expect(page).to have_button("Note it on the vehicle", disabled: true)
     end
@@ -49,19 +56,31 @@ RSpec.describe "the car on the Quote page", type: :feature do
     total
     press("f")
     expect(page).to have_text(/Why [\d.]+ % for plug 5: 7.0 % for its construction/)
-    expect(vehicle("4-TRE-1M")["cylinders"]["5"]).to include("plugs_changed_years" => 1, "fitted" => { "construction" => "multi-piece", "interval_km" => 100_000 })
+    expect(vehicle("4-TRE-1M")["cylinders"]["5"]).to include(
+      "plugs_changed_years" => 1,
+      "fitted" => {
+        "construction" => "multi-piece",
+        "interval_km" => 100_000
+      }
+    )
     press(",")
     find("button[aria-label^='Cylinder 5: back']").click
     click_button "Done"
     expect(cylinder(5)["aria-label"]).not_to include("other plug")
   ensure
-    Client.as("advisor@merrow.example").call(:put, "/api/vehicles/#{vehicle("4-TRE-1M")["id"]}/history", { cylinders: {}, fitted: nil })
+    Client.as("advisor@merrow.example").call(
+      :put,
+      "/api/vehicles/#{vehicle("4-TRE-1M")["id"]}/history",
+      { cylinders: {}, fitted: nil }
+    )
   end
 
   # Until something elsewhere is so.
   def sleep_free
     deadline = Process.clock_gettime(Process::CLOCK_MONOTONIC) + 30
-    Thread.pass until (found = yield) || Process.clock_gettime(Process::CLOCK_MONOTONIC) > deadline
+    until (found = yield) || Process.clock_gettime(Process::CLOCK_MONOTONIC) > deadline
+      Thread.pass
+    end
     expect(found).to be(true)
   end
 end

@@ -20,8 +20,15 @@ RSpec.describe "house figures", type: :feature do
 
   after do
     owner = Client.as("owner@merrow.example")
-    shipped = owner.call(:get, "/api/house").last["settings"].select { |figure| figure["own"] }.map { |figure| figure["name"] } - ["taxes"]
-    owner.call(:put, "/api/house/settings", { shipped: shipped, revision: owner.call(:get, "/api/house").last["revision"] })
+    shipped =
+      owner.call(:get, "/api/house").last["settings"]
+        .select { |figure| figure["own"] }
+        .map { |figure| figure["name"] } - ["taxes"]
+    owner.call(
+      :put,
+      "/api/house/settings",
+      { shipped: shipped, revision: owner.call(:get, "/api/house").last["revision"] }
+    )
   end
 
   it "takes another labor rate, prices an open quote with it, and goes back to the shipped one" do

@@ -31,12 +31,13 @@ RSpec.describe "a day at the counter", type: :feature do
   it "by keyboard alone, in at most 12 presses from the Counter to a saved, explained price" do
     sign_in
     presses = 0
-    type = lambda do |*keys|
-      keys.each do |key|
-        press(key)
-        presses += 1
+    type =
+      lambda do |*keys|
+        keys.each do |key|
+          press(key)
+          presses += 1
+        end
       end
-    end
     type.call("t", "r", "e")
     expect(page).to have_button("Start a quote for 4-TRE-1M", match: :first)
     expect(page).to have_no_button("Start a quote for 5-OSS-5D")
@@ -81,7 +82,10 @@ RSpec.describe "a day at the counter", type: :feature do
     expect(cylinder_pressed(1)).to eq("false")
   end
 
-  def cylinder_pressed(number) = page.evaluate_script("document.querySelector(\"button[aria-label^='Cylinder #{number},']\").getAttribute('aria-pressed')")
+  def cylinder_pressed(number) =
+    page.evaluate_script(
+      "document.querySelector(\"button[aria-label^='Cylinder #{number},']\").getAttribute('aria-pressed')"
+    )
 
   it "lists every key, no two the same, and switches them off" do
     sign_in

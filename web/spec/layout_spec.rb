@@ -6,17 +6,34 @@ require_relative "spec_helper"
 RSpec.describe "the Quote page", type: :feature do
   # A car for each engine, and its deepest cylinder.
   CARS = {
-    "SK18" => ["0-PAR-7M", [4]], "JIV6" => ["4-TRE-1M", [5]], "KUJ6" => ["1-COD-2H", [2]], "YUX8" => ["5-TOW-4I", [8]], "QT14" => ["1-KEL-9M", [4]], "WK20" => ["3-DOC-0I", [4]],
-    "QEZ4" => ["5-POT-2M", [1]], "TP23" => ["9-SEA-0M", [4]], "PW16" => ["2-NET-8H", [1]], "UGZ4" => ["1-TIN-1O", [4]], "GV28" => ["7-LUX-7M", [6]], "OC30" => ["6-GLD-0M", [6]],
-    "FM27" => ["5-AVE-8M", [6]], "IXO6" => ["8-BUS-3M", [5]], "OZB4" => ["4-HIL-6M", [4]], "ZUW2" => ["3-GAN-14", [2]], "AS04" => ["2-DUN-07", [1]], "TB20" => ["9-RUN-9M", [4]]
+    "SK18" => ["0-PAR-7M", [4]],
+    "JIV6" => ["4-TRE-1M", [5]],
+    "KUJ6" => ["1-COD-2H", [2]],
+    "YUX8" => ["5-TOW-4I", [8]],
+    "QT14" => ["1-KEL-9M", [4]],
+    "WK20" => ["3-DOC-0I", [4]],
+    "QEZ4" => ["5-POT-2M", [1]],
+    "TP23" => ["9-SEA-0M", [4]],
+    "PW16" => ["2-NET-8H", [1]],
+    "UGZ4" => ["1-TIN-1O", [4]],
+    "GV28" => ["7-LUX-7M", [6]],
+    "OC30" => ["6-GLD-0M", [6]],
+    "FM27" => ["5-AVE-8M", [6]],
+    "IXO6" => ["8-BUS-3M", [5]],
+    "OZB4" => ["4-HIL-6M", [4]],
+    "ZUW2" => ["3-GAN-14", [2]],
+    "AS04" => ["2-DUN-07", [1]],
+    "TB20" => ["9-RUN-9M", [4]]
   }.freeze
 
   # Marks and chips of the drawing that cover one another.
   OVERLAPS = <<~JS
-    const boxes = [...document.querySelectorAll("button[aria-label^='Cylinder'], button[aria-label^='Cylinder'] + span")].map((e) => e.getBoundingClientRect());
+    const marks = "button[aria-label^='Cylinder'], button[aria-label^='Cylinder'] + span";
+    const boxes = [...document.querySelectorAll(marks)].map((e) => e.getBoundingClientRect());
     let bad = 0;
     boxes.forEach((a, i) => boxes.slice(i + 1).forEach((b) => {
-      const w = Math.min(a.right, b.right) - Math.max(a.left, b.left), h = Math.min(a.bottom, b.bottom) - Math.max(a.top, b.top);
+      const w = Math.min(a.right, b.right) - Math.max(a.left, b.left);
+      const h = Math.min(a.bottom, b.bottom) - Math.max(a.top, b.top);
       if (w > 1.5 && h > 1.5) bad++;
     }));
     return bad;
@@ -25,17 +42,24 @@ RSpec.describe "the Quote page", type: :feature do
   # Chips of the drawing that cover one another, or stand outside it.
   CHIPS = <<~JS
     const svg = document.querySelector("svg[viewBox^='0 0 390']"), frame = svg.getBoundingClientRect();
-    const chips = [...svg.querySelectorAll("g > rect + text")].map((e) => e.previousElementSibling.getBoundingClientRect());
-    const covered = chips.filter((a, i) => chips.some((b, j) => i < j && Math.min(a.right, b.right) - Math.max(a.left, b.left) > 1 && Math.min(a.bottom, b.bottom) - Math.max(a.top, b.top) > 1));
+    const texts = [...svg.querySelectorAll("g > rect + text")];
+    const chips = texts.map((e) => e.previousElementSibling.getBoundingClientRect());
+    const across = (a, b) => Math.min(a.right, b.right) - Math.max(a.left, b.left);
+    const down = (a, b) => Math.min(a.bottom, b.bottom) - Math.max(a.top, b.top);
+    const covered = chips.filter((a, i) => chips.some((b, j) => i < j && across(a, b) > 1 && down(a, b) > 1));
     const outside = chips.filter((a) => a.right > frame.right + 1 || a.left < frame.left - 1);
     return covered.length + outside.length;
   JS
 
   # Text in a column of the page that is wider than the column.
-  CUT = "[...document.querySelectorAll('main td, main th, main dt, main dd, main h2, main p')].filter((e) => e.scrollWidth > e.clientWidth + 1 && getComputedStyle(e).overflow !== 'visible').length"
+  CUT =
+    "[...document.querySelectorAll('main td, main th, main dt, main dd, main h2, main p')].filter((e) => " \
+      "e.scrollWidth > e.clientWidth + 1 && getComputedStyle(e).overflow !== 'visible').length"
 
   # Columns of the page that scroll by themselves.
-  SCROLLED = "[...document.querySelectorAll('main section')].map((e) => e.parentElement).filter((e) => e.scrollHeight > e.clientHeight + 1 && getComputedStyle(e).overflowY !== 'visible').length"
+  SCROLLED =
+    "[...document.querySelectorAll('main section')].map((e) => e.parentElement).filter((e) => e.scrollHeight > " \
+      "e.clientHeight + 1 && getComputedStyle(e).overflowY !== 'visible').length"
 
   before { sign_in }
 
@@ -61,7 +85,11 @@ RSpec.describe "the Quote page", type: :feature do
 
   # One engine of each arrangement, and everything chosen on the largest.
   ARRANGEMENTS = {
-    "inline" => ["7-LUX-7M", [6]], "vee, sideways" => ["4-TRE-1M", [5]], "vee, lengthwise" => ["5-TOW-4I", (1..8).to_a], "flat" => ["4-HIL-6M", [2, 4]], "single" => ["2-DUN-07", [1]]
+    "inline" => ["7-LUX-7M", [6]],
+    "vee, sideways" => ["4-TRE-1M", [5]],
+    "vee, lengthwise" => ["5-TOW-4I", (1..8).to_a],
+    "flat" => ["4-HIL-6M", [2, 4]],
+    "single" => ["2-DUN-07", [1]]
   }.freeze
 
   ARRANGEMENTS.each do |kind, (plate, cylinders)|
@@ -78,7 +106,10 @@ RSpec.describe "the Quote page", type: :feature do
   it "would be told by the rules of a button without a name and of pale ink" do
     open_page(made_quote("4-TRE-1M", [5]))
     total
-    page.execute_script("document.querySelector('button[aria-label^=Cylinder]').replaceChildren(); document.querySelector('button[aria-label^=Cylinder]').removeAttribute('aria-label')")
+    page.execute_script(
+      "document.querySelector('button[aria-label^=Cylinder]').replaceChildren(); " \
+        "document.querySelector('button[aria-label^=Cylinder]').removeAttribute('aria-label')"
+    )
     expect { accessible }.to raise_error(RSpec::Expectations::ExpectationNotMetError, /button-name/)
     visit "/"
     expect(page).to have_css("h1", text: "Counter")
@@ -89,20 +120,64 @@ RSpec.describe "the Quote page", type: :feature do
   # Twelve cylinders in two banks under fourteen layers, some over one bank or one end only.
   def large_engine
     numbers = (1..12).to_a
-    steps = (1..14).map { |i| { "id" => "layer-#{i}", "label" => "Layer number #{i} of the intake", "remove" => [2, 3, 5], "refit" => [2, 3, 6], "after" => i == 1 ? [] : ["layer-#{i - 1}"] } }
-    steps += [{ "id" => "left-cover", "label" => "Left bank cover", "remove" => [1, 2, 3], "refit" => [1, 2, 3], "after" => ["layer-14"] },
-              { "id" => "bulkhead", "label" => "Bulkhead bracket", "remove" => [1, 2, 3], "refit" => [1, 2, 3], "after" => ["layer-14"] }]
+    steps =
+      (1..14).map do |i|
+        {
+          "id" => "layer-#{i}",
+          "label" => "Layer number #{i} of the intake",
+          "remove" => [2, 3, 5],
+          "refit" => [2, 3, 6],
+          "after" => i == 1 ? [] : ["layer-#{i - 1}"]
+        }
+      end
+    steps += [
+      {
+        "id" => "left-cover",
+        "label" => "Left bank cover",
+        "remove" => [1, 2, 3],
+        "refit" => [1, 2, 3],
+        "after" => ["layer-14"]
+      },
+      {
+        "id" => "bulkhead",
+        "label" => "Bulkhead bracket",
+        "remove" => [1, 2, 3],
+        "refit" => [1, 2, 3],
+        "after" => ["layer-14"]
+      }
+    ]
     over = ->(n) { ["layer-14"] + (n.even? ? ["left-cover"] : []) + (n > 10 ? ["bulkhead"] : []) }
-    targets = numbers.map { |n| { "id" => "plug-#{n}", "work" => "plug", "cylinder" => n, "minutes" => [2, 3, 5], "ways" => [{ "id" => "from-above", "through" => over.call(n) }] } }
+    targets =
+      numbers.map do |n|
+        {
+          "id" => "plug-#{n}",
+          "work" => "plug",
+          "cylinder" => n,
+          "minutes" => [2, 3, 5],
+          "ways" => [{ "id" => "from-above", "through" => over.call(n) }]
+        }
+      end
     profile = Client.as("owner@merrow.example").call(:get, "/api/engines/YUX8").last["profile"]
-    profile.merge("code" => "WEB12", "name" => "Lengthwise V12", "steps" => steps, "targets" => targets, "coils" => [],
-                  "cylinders" => numbers.map { |n| { "number" => n, "bank" => n.even? ? "left" : "right", "position" => (n + 1) / 2 } })
+    profile.merge(
+      "code" => "WEB12",
+      "name" => "Lengthwise V12",
+      "steps" => steps,
+      "targets" => targets,
+      "coils" => [],
+      "cylinders" =>
+        numbers.map { |n| { "number" => n, "bank" => n.even? ? "left" : "right", "position" => (n + 1) / 2 } }
+    )
   end
 
   it "stays legible with twelve cylinders and fourteen layers, and takes numbers above nine by 0 and a digit" do
     client = Client.as("owner@merrow.example")
     client.call(:post, "/api/engines", large_engine)
-    car = client.call(:post, "/api/vehicles", { plate: "EV 12", description: "Grendle Twelve", engine_code: "WEB12", year: 2012 }).last
+    car =
+      client.call(
+        :post,
+        "/api/vehicles",
+        { plate: "EV 12", description: "Grendle Twelve", engine_code: "WEB12", year: 2012 }
+      ).last
     visit "/quotes/#{client.call(:post, "/api/quotes", { vehicle_id: car["id"] }).last["quote"]["id"]}"
     expect(page).to have_css("button[aria-label^='Cylinder 12,']")
     press("0", "2", "3")
@@ -133,13 +208,17 @@ RSpec.describe "the Quote page", type: :feature do
     estimate = quote["sheet"]["estimate"]
     minutes = estimate["plan"]["minutes"]
     expect(shown).to eq(money(estimate["price"]["total_cents"]))
-    expect(page).to have_text("#{minutes["remove"].round} min off, #{minutes["work"].round} work, #{minutes["refit"].round} on")
+    expect(page).to have_text(
+      "#{minutes["remove"].round} min off, #{minutes["work"].round} work, #{minutes["refit"].round} on"
+    )
     expect(find("[aria-label=Layers] + p")).to have_text("#{minutes["remove"].round} min")
     expect(page).to have_text("quoted #{estimate["hours"]["quoted"]} h")
     expect(page).to have_text("of the #{estimate["hours"]["quoted"]} hours")
     expect(cylinder(5)["aria-label"]).to include("#{estimate["hours"]["quoted"]} hours if done alone")
     strokes = quote["sheet"]["descent"]["strokes"]
-    expect(strokes.select { |s| s["kind"] == "remove" }.sum { |s| s["minutes"] }).to be_within(1e-6).of(minutes["remove"])
+    expect(strokes.select { |s| s["kind"] == "remove" }.sum { |s| s["minutes"] }).to be_within(1e-6).of(
+      minutes["remove"]
+    )
     expect(all("svg .stroke").size).to eq(strokes.size)
   end
 

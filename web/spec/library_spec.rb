@@ -2,7 +2,8 @@
 
 require_relative "spec_helper"
 
-# The engine library in the browser: search, one engine, import with a report, export, revisions; and the house's equipment.
+# The engine library in the browser: search, one engine, import with a report, export, revisions; and the house's
+# equipment.
 RSpec.describe "the engine library", type: :feature do
   def file(name, text)
     FileUtils.mkdir_p("/tmp/nimble-uploads")
@@ -10,7 +11,9 @@ RSpec.describe "the engine library", type: :feature do
   end
 
   def profile(code, &change)
-    Client.as("owner@merrow.example").call(:get, "/api/engines/SK18").last["profile"].merge("code" => code).tap { |hash| change&.call(hash) }
+    Client.as("owner@merrow.example").call(:get, "/api/engines/SK18").last["profile"]
+      .merge("code" => code)
+      .tap { |hash| change&.call(hash) }
   end
 
   def choose(path)
@@ -42,9 +45,15 @@ RSpec.describe "the engine library", type: :feature do
       click_link "Sideways V6, fixed manifold"
       expect(page).to have_css("h1", text: "IXO6")
       expect(page).to have_text("The deepest: number 5")
-      expect(page).to have_css("span[role=img][aria-label^='Cylinder 5, rear bank, 1.5 hours if done alone, from beneath']")
-      expect(find("td:nth-child(2)", text: "Upper engine mounts").ancestor("tr")).to have_text("Caution: Tilt: rated strap and block")
-      expect(find("td:nth-child(2)", text: "Coil 1, Coil 3 and Coil 5 at the rear").ancestor("tr")).to have_text("10 mm hex, 9 N·m (6.6 lb-ft)")
+      expect(page).to have_css(
+        "span[role=img][aria-label^='Cylinder 5, rear bank, 1.5 hours if done alone, from beneath']"
+      )
+      expect(find("td:nth-child(2)", text: "Upper engine mounts").ancestor("tr")).to have_text(
+        "Caution: Tilt: rated strap and block"
+      )
+      expect(find("td:nth-child(2)", text: "Coil 1, Coil 3 and Coil 5 at the rear").ancestor("tr")).to have_text(
+        "10 mm hex, 9 N·m (6.6 lb-ft)"
+      )
       accessible
       click_button "Coil"
       expect(page).to have_css("span[role=img][aria-label^='Cylinder 5, rear bank, 1.3 hours']")
@@ -73,11 +82,16 @@ RSpec.describe "the engine library", type: :feature do
 
     it "shows every fault of a file with its place, stores nothing, and takes the mended file" do
       click_button "Import a profile"
-      choose file("bad.engine.json", JSON.generate(profile("WEB2") { |hash|
-        hash["steps"][1]["after"] = ["ghost"]
-        hash["steps"][0]["remove"] = [1, 2, 3]
-        hash["targets"][0]["cylinder"] = 9
-      }))
+      choose file(
+               "bad.engine.json",
+               JSON.generate(
+                 profile("WEB2") do |hash|
+                   hash["steps"][1]["after"] = ["ghost"]
+                   hash["steps"][0]["remove"] = [1, 2, 3]
+                   hash["targets"][0]["cylinder"] = 9
+                 end
+               )
+             )
       expect(page).to have_css("[role=alert] li", text: "/steps/1/after/0 names step ghost, which does not exist")
       expect(page).to have_css("[role=alert] li", text: "/targets/0/cylinder names cylinder 9, which does not exist")
       expect(page).to have_text("Nothing was stored.")
@@ -101,7 +115,12 @@ RSpec.describe "the engine library", type: :feature do
 
     it "shows labels with markup in them as text" do
       click_button "Import a profile"
-      choose file("script.json", JSON.generate(profile("WEB3") { |hash| hash["steps"][0]["label"] = "<img src=x onerror=document.title='owned'>" }))
+      choose file(
+               "script.json",
+               JSON.generate(
+                 profile("WEB3") { |hash| hash["steps"][0]["label"] = "<img src=x onerror=document.title='owned'>" }
+               )
+             )
       click_button "Import as revision 1"
       expect(page).to have_css("td", text: "<img src=x onerror=document.title='owned'>")
       expect(page.title).not_to eq("owned")
@@ -110,7 +129,12 @@ RSpec.describe "the engine library", type: :feature do
     it "moves a quote to a newer revision only when asked" do
       client = Client.as("owner@merrow.example")
       client.call(:post, "/api/engines", profile("WEB4"))
-      car = client.call(:post, "/api/vehicles", { plate: "EV WEB4", description: "Pellwick Breve", engine_code: "WEB4" }).last
+      car =
+        client.call(
+          :post,
+          "/api/vehicles",
+          { plate: "EV WEB4", description: "Pellwick Breve", engine_code: "WEB4" }
+        ).last
       quote = client.call(:post, "/api/quotes", { vehicle_id: car["id"] }).last
       client.choose(quote, [1])
       client.call(:post, "/api/engines", profile("WEB4") { |hash| hash["steps"][0]["remove"] = [40, 50, 60] })
@@ -150,7 +174,7 @@ RSpec.describe "the engine library", type: :feature do
 
   it "works on a phone and on a tablet" do
     sign_in
-    [["/engines", "Engines"], ["/engines/YUX8", "YUX8"], ["/house", "House rules"]].each do |path, title|
+    [%w[/engines Engines], %w[/engines/YUX8 YUX8], ["/house", "House rules"]].each do |path, title|
       visit path
       expect(page).to have_css("h1", text: title)
       [[390, 844], [820, 1180]].each do |width, height|

@@ -9,11 +9,23 @@ RSpec.describe "prices", type: :feature do
   def unpriced(code)
     owner = Client.as("owner@merrow.example")
     profile = owner.call(:get, "/api/engines/SK18").last["profile"]
-    owner.call(:post, "/api/engines", profile.merge("code" => code, "name" => "Inline four, #{code}", "plug" => profile["plug"].merge("part" => "PLG-#{code}")))
-    owner.call(:post, "/api/vehicles", { plate: "#{code} CAR", description: "Pellwick test car", engine_code: code, year: 2016 })
+    owner.call(
+      :post,
+      "/api/engines",
+      profile.merge(
+        "code" => code,
+        "name" => "Inline four, #{code}",
+        "plug" => profile["plug"].merge("part" => "PLG-#{code}")
+      )
+    )
+    owner.call(
+      :post,
+      "/api/vehicles",
+      { plate: "#{code} CAR", description: "Pellwick test car", engine_code: code, year: 2016 }
+    )
   end
 
-  def file(text) = Tempfile.create(["list", ".csv"]).tap { |handle| handle.write(text) }.tap(&:close).path
+  def file(text) = Tempfile.create(%w[list .csv]).tap { |handle| handle.write(text) }.tap(&:close).path
 
   it "completes a quote whose part had no price" do
     unpriced("WPA")
@@ -61,7 +73,10 @@ RSpec.describe "prices", type: :feature do
 
   it "shows every supplier of a part, and takes an offer and a list price away again" do
     owner = Client.as("owner@merrow.example")
-    rows = [{ part: "ZW-5", description: "Part for two suppliers", supplier: "Wharf", cost: "4.00" }, { part: "ZW-5", supplier: "Quayside Supply", cost: "5.00", list: "7.00" }]
+    rows = [
+      { part: "ZW-5", description: "Part for two suppliers", supplier: "Wharf", cost: "4.00" },
+      { part: "ZW-5", supplier: "Quayside Supply", cost: "5.00", list: "7.00" }
+    ]
     owner.call(:post, "/api/prices", { revision: owner.call(:get, "/api/prices").last["revision"], rows: rows })
     sign_in("owner@merrow.example")
     visit "/prices"

@@ -10,13 +10,17 @@ RSpec.describe "routes", type: :feature do
 
   def stored(id) = Client.as("owner@merrow.example").call(:get, "/api/quotes/#{id}").last
 
-  def tilted(cylinders = [5]) = made_quote("8-BUS-3M", cylinders, email: "owner@merrow.example").tap { |id| open_page(id) }
+  def tilted(cylinders = [5]) =
+    made_quote("8-BUS-3M", cylinders, email: "owner@merrow.example").tap { |id| open_page(id) }
 
   it "says in one line which route is in force, why, and what the other would cost" do
     id = tilted
     total
     other = stored(id)["sheet"]["routes"][0]["options"][1]
-    expect(route).to include("Route: from beneath, the least work. Engine tilted: +#{other["added_hours"]} h, +#{NimbleServer::Documents::MoneyText.new("USD", 2).plain(other["added_cents"])}")
+    expect(route).to include(
+      "Route: from beneath, the least work. Engine tilted: +#{other["added_hours"]} h, " \
+        "+#{NimbleServer::Documents::MoneyText.new("USD", 2).plain(other["added_cents"])}"
+    )
   end
 
   it "says nothing of routes where there is one way only" do
@@ -37,7 +41,10 @@ RSpec.describe "routes", type: :feature do
     click_button "Pin Engine tilted"
     expect(page).to have_css("[data-testid=route]", text: "Route: engine tilted, pinned by you.")
     expect(total).to eq(money(other["total_cents"]))
-    expect(stored(id)["draft"]["content"]["scopes"][0]["pins"]["ways"]).to eq("plug-5" => "engine-tilted", "coil-5" => "engine-tilted")
+    expect(stored(id)["draft"]["content"]["scopes"][0]["pins"]["ways"]).to eq(
+      "plug-5" => "engine-tilted",
+      "coil-5" => "engine-tilted"
+    )
     press("y")
     expect(page).to have_css("td", text: "Upper engine mounts, engine tilted forward")
     press("z")
@@ -85,7 +92,14 @@ RSpec.describe "routes", type: :feature do
     accessible
   ensure
     client = Client.as("owner@merrow.example")
-    client.call(:put, "/api/house/equipment", { equipment: %w[two-post-lift strap-and-block thin-wall-socket swivel-extension coil-puller], revision: client.call(:get, "/api/house").last["revision"] })
+    client.call(
+      :put,
+      "/api/house/equipment",
+      {
+        equipment: %w[two-post-lift strap-and-block thin-wall-socket swivel-extension coil-puller],
+        revision: client.call(:get, "/api/house").last["revision"]
+      }
+    )
   end
 
   def click_switch(label)

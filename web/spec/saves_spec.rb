@@ -9,12 +9,22 @@ RSpec.describe "saving a quote", type: :feature do
   # The owner changes the rate while an advisor has a quote open.
   def owner_sets(**figures)
     owner = Client.as("owner@merrow.example")
-    expect(owner.call(:put, "/api/house/settings", { settings: figures, revision: owner.call(:get, "/api/house").last["revision"] }).first).to eq(200)
+    expect(
+      owner.call(
+        :put,
+        "/api/house/settings",
+        { settings: figures, revision: owner.call(:get, "/api/house").last["revision"] }
+      ).first
+    ).to eq(200)
   end
 
   after do
     owner = Client.as("owner@merrow.example")
-    owner.call(:put, "/api/house/settings", { shipped: ["rate_cents"], revision: owner.call(:get, "/api/house").last["revision"] })
+    owner.call(
+      :put,
+      "/api/house/settings",
+      { shipped: ["rate_cents"], revision: owner.call(:get, "/api/house").last["revision"] }
+    )
   end
 
   it "freezes no price nobody saw: both totals and what changed are shown, then the new one is saved" do
@@ -23,7 +33,10 @@ RSpec.describe "saving a quote", type: :feature do
     before = total
     owner_sets(rate_cents: 90_000)
     press("s")
-    expect(page).to have_css("[role=alert]", text: "Not saved. You were shown #{before}; the house's figures changed meanwhile")
+    expect(page).to have_css(
+      "[role=alert]",
+      text: "Not saved. You were shown #{before}; the house's figures changed meanwhile"
+    )
     expect(page).to have_css("[data-testid=total][aria-busy=false] .sum", text: /\A\$2,/)
     after = total
     expect(find("[role=alert]")).to have_text("it is now #{after}")
@@ -42,14 +55,18 @@ RSpec.describe "saving a quote", type: :feature do
     press("5", "s", "s")
     expect(page).to have_text("revision 1 saved")
     saved = TestServer.db[:quote_revisions].where(quote_id: id).all
-    expect(saved.map { |row| [row[:content]["scopes"][0]["cylinders"], money(row[:total_cents])] }).to eq([[[1, 5], total]])
+    expect(saved.map { |row| [row[:content]["scopes"][0]["cylinders"], money(row[:total_cents])] }).to eq(
+      [[[1, 5], total]]
+    )
   end
 
   it "changes how a customer is called, from the quote, and prints names of any length" do
     id = made_quote("7-OAT-3P", [1])
     Client.as("advisor@merrow.example").save(id)
     open_page(id)
-    name = "The Honorable Society of Bakers, Confectioners, Pastry Cooks and Their Many Friends on the Isle of Merrow and Beyond"
+    name =
+      "The Honorable Society of Bakers, Confectioners, Pastry Cooks and Their Many Friends on the Isle of Merrow " \
+        "and Beyond"
     click_button "Oatham Bakery"
     expect(page).to have_css("[role=dialog] h2", text: "Customer")
     accessible
@@ -58,16 +75,16 @@ RSpec.describe "saving a quote", type: :feature do
     expect(page).to have_button(name)
     expect(overflow).to be <= 0
     pdf = Client.as("advisor@merrow.example").call(:get, "/api/quotes/#{id}/print.pdf").last
-    expect(PDF::Inspector::Text.analyze(pdf).strings.join(" ")).to include("The Honorable Society").and include("Beyond")
+    expect(PDF::Inspector::Text.analyze(pdf).strings.join(" ")).to include("The Honorable Society").and include(
+            "Beyond"
+          )
     visit "/"
     find("input[aria-label^=Find]").set("Pastry Cooks")
     expect(page).to have_text("7-OAT-3P")
   end
 
   it "ends every session of an account from its page" do
-    Capybara.using_session(:elsewhere) do
-      sign_in("second@merrow.example")
-    end
+    Capybara.using_session(:elsewhere) { sign_in("second@merrow.example") }
     Capybara.using_session(:here) do
       sign_in("second@merrow.example")
       click_button "Account"

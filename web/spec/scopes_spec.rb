@@ -23,7 +23,11 @@ RSpec.describe "scopes and states", type: :feature do
     expect(total).to eq(first)
     press("s")
     expect(page).to have_text("revision 1 saved")
-    scopes = TestServer.db[:quote_scopes].join(:quote_revisions, shop_id: :shop_id, id: :revision_id).where(quote_id: id).order(:position)
+    scopes =
+      TestServer.db[:quote_scopes]
+        .join(:quote_revisions, shop_id: :shop_id, id: :revision_id)
+        .where(quote_id: id)
+        .order(:position)
     expect(scopes.select_map(Sequel[:quote_scopes][:total_cents]).map { |cents| money(cents) }).to eq([first, all_six])
   end
 
@@ -96,7 +100,10 @@ RSpec.describe "scopes and states", type: :feature do
   end
 
   it "moves nothing when the system asks for no motion, and keeps the engine library readable" do
-    page.driver.browser.execute_cdp("Emulation.setEmulatedMedia", features: [{ name: "prefers-reduced-motion", value: "reduce" }])
+    page.driver.browser.execute_cdp(
+      "Emulation.setEmulatedMedia",
+      features: [{ name: "prefers-reduced-motion", value: "reduce" }]
+    )
     visit "/engines"
     expect(page).to have_css("tbody tr", minimum: 18)
     accessible

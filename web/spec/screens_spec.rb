@@ -6,7 +6,11 @@ require_relative "spec_helper"
 RSpec.describe "screens", type: :feature do
   before { sign_in }
 
-  def loaded = page.evaluate_script("performance.getEntriesByType('resource').map((row) => row.name).filter((name) => name.endsWith('.js')).map((name) => name.split('/').pop())")
+  def loaded =
+    page.evaluate_script(
+      "performance.getEntriesByType('resource').map((row) => row.name).filter((name) => " \
+        "name.endsWith('.js')).map((name) => name.split('/').pop())"
+    )
 
   it "asks for a screen's own script apart from the first, and for the others once the first is up" do
     expect(page.evaluate_script("document.querySelectorAll('script[src]').length")).to eq(1)

@@ -5,13 +5,22 @@ require_relative "../../bin/support/browser"
 require "axe-rspec"
 require "capybara/rspec"
 
-Capybara.register_driver(:chromium) { |app| Capybara::Selenium::Driver.new(app, browser: :chrome, options: Browser.options, service: Browser.service, http_client: Browser.patient) }
+Capybara.register_driver(:chromium) do |app|
+  Capybara::Selenium::Driver.new(
+    app,
+    browser: :chrome,
+    options: Browser.options,
+    service: Browser.service,
+    http_client: Browser.patient
+  )
+end
 Capybara.default_driver = :chromium
 Capybara.javascript_driver = :chromium
 Capybara.server = :puma, { Silent: true, Threads: "2:6" }
 Capybara.default_max_wait_time = 30
 Capybara.app = TestServer.app
-# The rules are run in the page itself: by default the gem opens a second window and gives it one second to load, too little where the machine stalls.
+# The rules are run in the page itself: by default the gem opens a second window and gives it one second to load, too
+# little where the machine stalls.
 Axe::Configuration.instance.legacy_mode = true
 
 # What the journeys do over and over.

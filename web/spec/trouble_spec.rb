@@ -56,7 +56,12 @@ RSpec.describe "trouble on the Quote page", type: :feature do
     press("k")
     fill_in "Plugs last changed at, km", with: "900000"
     find_field("Years since").click
-    within("[role=dialog]") { expect(page).to have_css("[role=alert]", text: /The plugs cannot have been changed at 900000 km: the odometer is at \d+ km\./) }
+    within("[role=dialog]") do
+      expect(page).to have_css(
+        "[role=alert]",
+        text: /The plugs cannot have been changed at 900000 km: the odometer is at \d+ km\./
+      )
+    end
   end
 
   it "cools a hot engine before it promises" do
@@ -91,6 +96,11 @@ RSpec.describe "trouble on the Quote page", type: :feature do
     expect(page).to have_field("Plugs now in it", with: "a cheaper grade")
     expect(page).to have_field("Where the car lives", with: "beach and quay")
   ensure
-    TestServer.db[:vehicles].where(plate: "5-TOW-4I").update(plugs_changed_km: 0, plugs_changed_on: nil, plug_fitted: nil, lives: "quay and beach, salt")
+    TestServer.db[:vehicles].where(plate: "5-TOW-4I").update(
+      plugs_changed_km: 0,
+      plugs_changed_on: nil,
+      plug_fitted: nil,
+      lives: "quay and beach, salt"
+    )
   end
 end

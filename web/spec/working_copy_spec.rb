@@ -56,7 +56,9 @@ RSpec.describe "the working copy", type: :feature do
       new MutationObserver(() => {
         const box = sum();
         if (box && box.getAttribute("aria-busy") === "false") {
-          const chosen = [...document.querySelectorAll("button[aria-label^='Cylinder']")].filter((b) => b.getAttribute("aria-pressed") === "true").map((b) => b.textContent).sort().join();
+          const marks = [...document.querySelectorAll("button[aria-label^='Cylinder']")];
+          const pressed = marks.filter((b) => b.getAttribute("aria-pressed") === "true");
+          const chosen = pressed.map((b) => b.textContent).sort().join();
           window.seen.push([chosen, box.querySelector(".sum").textContent]);
         }
       }).observe(document.body, { subtree: true, childList: true, attributes: true, characterData: true });
@@ -92,6 +94,12 @@ RSpec.describe "the working copy", type: :feature do
 
   def offline(away)
     page.driver.browser.execute_cdp("Network.enable")
-    page.driver.browser.execute_cdp("Network.emulateNetworkConditions", offline: away, latency: 0, downloadThroughput: -1, uploadThroughput: -1)
+    page.driver.browser.execute_cdp(
+      "Network.emulateNetworkConditions",
+      offline: away,
+      latency: 0,
+      downloadThroughput: -1,
+      uploadThroughput: -1
+    )
   end
 end

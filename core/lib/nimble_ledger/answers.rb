@@ -22,8 +22,14 @@ module NimbleLedger
     end
 
     def refuse(format)
-      message = "#{format.is_a?(String) ? "#{format[0, 60]} is" : "must be"} #{format.is_a?(String) ? "no request format; known are" : "one of"} #{KINDS.keys.join(", ")}"
-      raise InvalidInput.new("The request has a fault: /format #{message}.", code: "invalid_request", details: [{ "path" => "/format", "message" => message }])
+      message =
+        "#{format.is_a?(String) ? "#{format[0, 60]} is" : "must be"} " \
+          "#{format.is_a?(String) ? "no request format; known are" : "one of"} #{KINDS.keys.join(", ")}"
+      raise InvalidInput.new(
+              "The request has a fault: /format #{message}.",
+              code: "invalid_request",
+              details: [{ "path" => "/format", "message" => message }]
+            )
     end
     private_class_method :refuse
   end

@@ -1,9 +1,9 @@
 # frozen_string_literal: true
 
 module NimbleLedger
-  # A car as the core computes with it, the one parameter object: its engine as it is built (variants answered), the house in
-  # force, what is known of its state and past, what the shop has, and what the advisor fixed. Requests of every format only
-  # parse into it.
+  # A car as the core computes with it, the one parameter object: its engine as it is built (variants answered), the
+  # house in force, what is known of its state and past, what the shop has, and what the advisor fixed. Requests of
+  # every format only parse into it.
   #
   #   car = Car.new(engine: engine, equipment: ["two-post-lift"])
   #   car.job([engine.target("plug-5")]).plan.steps
@@ -21,7 +21,17 @@ module NimbleLedger
     # @param catalog [Parts::Catalog, nil] nil where there are no prices
     # @param rules [Rules]
     # @param planner [Access::Planner, nil] of a car alike, when there is one already
-    def initialize(engine:, house: House::Settings.defaults, condition: nil, history: nil, equipment: [], pins: nil, catalog: nil, rules: Rules::NEWEST, planner: nil)
+    def initialize(
+      engine:,
+      house: House::Settings.defaults,
+      condition: nil,
+      history: nil,
+      equipment: [],
+      pins: nil,
+      catalog: nil,
+      rules: Rules::NEWEST,
+      planner: nil
+    )
       @engine = engine
       @house = house
       @condition = condition || Time::Condition.new(nil, house)

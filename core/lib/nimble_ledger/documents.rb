@@ -1,8 +1,8 @@
 # frozen_string_literal: true
 
 module NimbleLedger
-  # Where the engine and the catalog of a request come from: written into it, named by path or id, or built already. Whoever
-  # reads files or a library hands in its own; this one takes inline objects only.
+  # Where the engine and the catalog of a request come from: written into it, named by path or id, or built already.
+  # Whoever reads files or a library hands in its own; this one takes inline objects only.
   class Documents
     # @param engine [Profile::Engine, nil] built already, in place of what requests say
     # @param catalog [Parts::Catalog, nil]
@@ -36,7 +36,11 @@ module NimbleLedger
     # What a name stands for; here no names are known.
     def named(_name, path, _kind)
       message = "must be an inline object here; a path works only with bin/estimate and bin/answer"
-      raise InvalidInput.new("The request has a fault: #{path} #{message}.", code: "invalid_request", details: [{ "path" => path, "message" => message }])
+      raise InvalidInput.new(
+              "The request has a fault: #{path} #{message}.",
+              code: "invalid_request",
+              details: [{ "path" => path, "message" => message }]
+            )
     end
   end
 end

@@ -1,8 +1,8 @@
 # frozen_string_literal: true
 
 module NimbleLedger
-  # Work on a car: what is done, with which soak, and what was set by hand. Plan, hours, needs, price and odds are worked out
-  # when they are asked for.
+  # Work on a car: what is done, with which soak, and what was set by hand. Plan, hours, needs, price and odds are
+  # worked out when they are asked for.
   #
   #   job = car.job(targets, soak: "short", discount: { "cents" => 1000 })
   #   job.price.total_cents
@@ -18,7 +18,16 @@ module NimbleLedger
     # @param live [Risk::Live, nil] what has come out already
     # @param effort [Access::Effort] shared by all that is computed for one answer or page
     # @raise [ImpossiblePlan]
-    def initialize(car, targets, soak: "none", override: nil, discount: nil, codes: false, live: nil, effort: Access::Effort.new)
+    def initialize(
+      car,
+      targets,
+      soak: "none",
+      override: nil,
+      discount: nil,
+      codes: false,
+      live: nil,
+      effort: Access::Effort.new
+    )
       @car = car
       @targets = targets
       @soak = soak
@@ -40,10 +49,30 @@ module NimbleLedger
 
     # The same job on the car with other pins or equipment.
     # @param car [Car]
-    def on(car) = Job.new(car, targets, soak: soak, override: override, discount: discount, codes: codes, live: live, effort: effort)
+    def on(car) =
+      Job.new(
+        car,
+        targets,
+        soak: soak,
+        override: override,
+        discount: discount,
+        codes: codes,
+        live: live,
+        effort: effort
+      )
 
     # The same job with another soak protocol.
-    def with_soak(protocol) = Job.new(car, targets, soak: protocol, override: override, discount: discount, codes: codes, live: live, effort: effort)
+    def with_soak(protocol) =
+      Job.new(
+        car,
+        targets,
+        soak: protocol,
+        override: override,
+        discount: discount,
+        codes: codes,
+        live: live,
+        effort: effort
+      )
 
     # Hours billed without removal trouble: the house quantile, moved by the advisor's override (model.md section 4).
     # @return [Integer] tenths of an hour

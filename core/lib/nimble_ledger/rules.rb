@@ -1,8 +1,8 @@
 # frozen_string_literal: true
 
 module NimbleLedger
-  # The arithmetic by its number (model.md sections 2, 7 and 13). A stored revision keeps its number and computes by it for ever;
-  # a request that names none takes the newest.
+  # The arithmetic by its number (model.md sections 2, 7 and 13). A stored revision keeps its number and computes by it
+  # for ever; a request that names none takes the newest.
   #
   #   Rules[1].battery_in_plan?  #=> false
   class Rules
@@ -19,7 +19,8 @@ module NimbleLedger
 
     def battery_in_plan? = @battery_in_plan
 
-    KNOWN = [new(1, battery_in_plan: false), new(2, battery_in_plan: true)].to_h { |rules| [rules.number, rules] }.freeze
+    KNOWN =
+      [new(1, battery_in_plan: false), new(2, battery_in_plan: true)].to_h { |rules| [rules.number, rules] }.freeze
     NEWEST = KNOWN.values.last
 
     # @return [Rules]

@@ -10,8 +10,16 @@ module NimbleLedger
   # Caveat: a list that is too long is reported without looking at its members, so a hostile file costs little.
   class Shape
     MAX_FAULTS = 25
-    KINDS = { "String" => "text", "Integer" => "a number", "Float" => "a number", "Array" => "a list",
-              "Hash" => "an object", "TrueClass" => "true", "FalseClass" => "false", "NilClass" => "null" }.freeze
+    KINDS = {
+      "String" => "text",
+      "Integer" => "a number",
+      "Float" => "a number",
+      "Array" => "a list",
+      "Hash" => "an object",
+      "TrueClass" => "true",
+      "FalseClass" => "false",
+      "NilClass" => "null"
+    }.freeze
 
     # Collects faults; gives up (quietly) after MAX_FAULTS.
     class Faults
@@ -33,7 +41,8 @@ module NimbleLedger
     class << self
       # @param lines [Boolean] whether it may run over several lines
       def string(max: 200, empty: false, pattern: nil, lines: false) = Text.new(max, empty, pattern, lines)
-      # @param unit [String, nil] what the number counts, told to whoever shows or edits it ("share", "cents", "minutes")
+      # @param unit [String, nil] what the number counts, told to whoever shows or edits it ("share", "cents",
+      # "minutes")
       def number(min: 0, max: 1_000_000, above: nil, unit: nil) = Number.new(min, max, above, unit)
       def integer(min: 0, max: 1_000_000, unit: nil) = Whole.new(min, max, unit)
       def boolean = Truth.new
@@ -62,8 +71,12 @@ module NimbleLedger
       found = faults(value, path)
       return value if found.empty?
 
-      raise InvalidInput.new("The #{what} has #{found.size == 1 ? "a fault" : "#{found.size} faults"}: " \
-                             "#{found.first["path"]} #{found.first["message"]}".strip, code: code, details: found)
+      raise InvalidInput.new(
+              "The #{what} has #{found.size == 1 ? "a fault" : "#{found.size} faults"}: " \
+                "#{found.first["path"]} #{found.first["message"]}".strip,
+              code: code,
+              details: found
+            )
     end
 
     def self.kind(value) = KINDS.fetch(value.class.name, "something else")

@@ -7,7 +7,8 @@ module NimbleLedger
 
     # @raise [ArgumentError] when the points are not finite, negative or out of order
     def initialize(low, likely, high)
-      unless [low, likely, high].all? { |x| x.is_a?(Numeric) && x.finite? } && low >= 0 && low <= likely && likely <= high
+      unless [low, likely, high].all? { |x| x.is_a?(Numeric) && x.finite? } && low >= 0 && low <= likely &&
+               likely <= high
         raise ArgumentError, "three points must be finite and 0 <= low <= likely <= high, got #{[low, likely, high]}"
       end
 

@@ -21,7 +21,8 @@ RSpec.describe NimbleLedger::Access::Alternatives do
   end
 
   # Holders with one choice only: the brute force keys pins by holder.
-  def plain?(row) = row.members.all? { |member| member.holder.is_a?(NimbleLedger::Profile::Step) && member.holder.choices.size == 1 }
+  def plain?(row) =
+    row.members.all? { |member| member.holder.is_a?(NimbleLedger::Profile::Step) && member.holder.choices.size == 1 }
 
   it "prices every other way and member as brute force does" do
     compared = 0
@@ -30,12 +31,15 @@ RSpec.describe NimbleLedger::Access::Alternatives do
       plan, found = routes(hash, %w[t0 t1])
       next unless plan
 
-      found.rows.select { |row| plain?(row) }.each do |row|
-        best = BruteForce.new(hash, equipment: EVERYTHING, pins: pinned(nil, row)).best(%w[t0 t1])
-        expect(row.plan.cost.to_f).to be_within(1e-9).of(best.cost), "seed #{seed}"
-        expect(row.added).to eq(row.plan.cost - plan.cost)
-        compared += 1
-      end
+      found
+        .rows
+        .select { |row| plain?(row) }
+        .each do |row|
+          best = BruteForce.new(hash, equipment: EVERYTHING, pins: pinned(nil, row)).best(%w[t0 t1])
+          expect(row.plan.cost.to_f).to be_within(1e-9).of(best.cost), "seed #{seed}"
+          expect(row.added).to eq(row.plan.cost - plan.cost)
+          compared += 1
+        end
     end
     expect(compared).to be > 300
   end
@@ -56,7 +60,10 @@ RSpec.describe NimbleLedger::Access::Alternatives do
 
       ways = plan.targets.sum { |target| target.ways.size - 1 }
       members = found.choices.sum { |member| member.choice.members.size - 1 }
-      keys = found.rows.map { |row| [row.ways, row.members.map { |member| [member.holder.id, member.choice.position, member.id] }] }
+      keys =
+        found.rows.map do |row|
+          [row.ways, row.members.map { |member| [member.holder.id, member.choice.position, member.id] }]
+        end
       expect(keys.uniq.size).to eq(keys.size)
       expect(keys.size).to be <= ways + members
     end
@@ -64,7 +71,16 @@ RSpec.describe NimbleLedger::Access::Alternatives do
 
   it "names what is missing for a route the shop cannot do, planned as if it could" do
     steps = [step("lift-up", 3, needs: ["lift"]), step("from-above", 9)]
-    hash = profile(steps: steps, targets: [target("t", ways: [{ "id" => "beneath", "through" => ["lift-up"] }, { "id" => "above", "through" => ["from-above"] }])])
+    hash =
+      profile(
+        steps: steps,
+        targets: [
+          target(
+            "t",
+            ways: [{ "id" => "beneath", "through" => ["lift-up"] }, { "id" => "above", "through" => ["from-above"] }]
+          )
+        ]
+      )
     plan, found = routes(hash, ["t"], equipment: [])
     expect(plan.ways.values.map(&:id)).to eq(["above"])
     row = found.rows.first
@@ -80,7 +96,11 @@ RSpec.describe NimbleLedger::Access::Alternatives do
   end
 
   it "replaces the pin in force rather than adding to it" do
-    hash = profile(steps: [step("x", 1), step("y", 5)], targets: [target("t", ways: [{ "id" => "short", "through" => ["x"] }, { "id" => "long", "through" => ["y"] }])])
+    hash =
+      profile(
+        steps: [step("x", 1), step("y", 5)],
+        targets: [target("t", ways: [{ "id" => "short", "through" => ["x"] }, { "id" => "long", "through" => ["y"] }])]
+      )
     plan, found = routes(hash, ["t"], pins: { "ways" => { "t" => "long" } })
     expect(plan.ways.values.map(&:id)).to eq(["long"])
     expect(found.rows.map { |row| [row.ways, row.added] }).to eq([[{ "t" => "short" }, -4]])
@@ -90,7 +110,14 @@ RSpec.describe NimbleLedger::Access::Alternatives do
   describe "greedy traps" do
     it "takes the dear shared step when two jobs share it" do
       steps = [step("shared", 6), step("own-1", 4), step("own-2", 4)]
-      two = [1, 2].map { |n| target("t#{n}", cylinder: n, ways: [{ "id" => "own", "through" => ["own-#{n}"] }, { "id" => "shared", "through" => ["shared"] }]) }
+      two =
+        [1, 2].map do |n|
+          target(
+            "t#{n}",
+            cylinder: n,
+            ways: [{ "id" => "own", "through" => ["own-#{n}"] }, { "id" => "shared", "through" => ["shared"] }]
+          )
+        end
       planner = planner(profile(steps: steps, targets: two))
       first, second = %w[t1 t2].map { |id| planner.graph.engine.target(id) }
       expect(planner.plan([first]).ways.values.map(&:id)).to eq(["own"])
@@ -105,14 +132,18 @@ RSpec.describe NimbleLedger::Access::Alternatives do
     end
 
     it "works from beneath for one rear cylinder and tilts the engine for the bank (sideways V6)" do
-      way = ->(numbers) { Engines.answer("IXO6", Engines.targets("IXO6", %w[plug coil], numbers)).plan.ways.values.map(&:id).uniq }
+      way = ->(numbers) do
+        Engines.answer("IXO6", Engines.targets("IXO6", %w[plug coil], numbers)).plan.ways.values.map(&:id).uniq
+      end
       expect(way.call([5])).to eq(["from-beneath"])
       expect(way.call([1, 3, 5])).to eq(["engine-tilted"])
     end
 
     it "hangs the throttle aside when something else needs it off anyway (lengthwise V6)" do
       members = ->(*ids) { Engines.answer("KUJ6", ids).plan.choices["manifold"] }
-      expect([members.call("plug-2"), members.call("plug-2", "throttle-clean")]).to eq([["throttle-unplug"], ["throttle-aside"]])
+      expect([members.call("plug-2"), members.call("plug-2", "throttle-clean")]).to eq(
+        [["throttle-unplug"], ["throttle-aside"]]
+      )
     end
   end
 end

@@ -4,7 +4,11 @@ require_relative "../spec_helper"
 
 # The search has a budget counted in nodes (model.md section 2, "Effort").
 RSpec.describe NimbleLedger::Access::Effort do
-  def answer(hash, ids, effort: described_class.new) = NimbleLedger::Estimate::Answer.new(NimbleLedger::Estimate::Request.build(Engines.request(ids, engine: hash)), effort: effort)
+  def answer(hash, ids, effort: described_class.new) =
+    NimbleLedger::Estimate::Answer.new(
+      NimbleLedger::Estimate::Request.build(Engines.request(ids, engine: hash)),
+      effort: effort
+    )
 
   let(:tangled) { TangledProfiles.build(7) }
   let(:knot) { (0...24).map { |i| "t#{i}" } }
@@ -35,7 +39,9 @@ RSpec.describe NimbleLedger::Access::Effort do
     hash = HardProfiles.build(4)
     ids = hash["targets"].map { |t| t["id"] }
     whole = answer(hash, ids)
-    expect([whole.plan.proven?, whole.to_h["plan"].key?("gap_minutes"), whole.effort.visited]).to match([true, false, be < 2_000])
+    expect([whole.plan.proven?, whole.to_h["plan"].key?("gap_minutes"), whole.effort.visited]).to match(
+      [true, false, be < 2_000]
+    )
     [1, 5, 20].each do |few|
       cut = answer(hash, ids, effort: described_class.new(few)).plan
       expect(cut.cost).to be >= whole.plan.cost

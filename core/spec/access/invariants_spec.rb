@@ -27,21 +27,23 @@ RSpec.describe "planning invariants" do
       rich = planner(hash, equipment: %w[lift strap scan])
       poor = planner(hash, equipment: [])
       with = rich.least_cost(targets(rich, ["t0"]))
-      without = begin
-        poor.least_cost(targets(poor, ["t0"]))
-      rescue NimbleLedger::ImpossiblePlan
-        Float::INFINITY
-      end
+      without =
+        begin
+          poor.least_cost(targets(poor, ["t0"]))
+        rescue NimbleLedger::ImpossiblePlan
+          Float::INFINITY
+        end
       expect(without).to be >= with
     end
   end
 
   it "a worse condition never lowers the cost of the re-planned job" do
     each_case(300) do |hash|
-      costs = %w[none light heavy].map do |rust|
-        planner = planner(hash, equipment: %w[lift strap scan], condition: { "corrosion" => rust })
-        planner.least_cost(targets(planner, %w[t0 t1]))
-      end
+      costs =
+        %w[none light heavy].map do |rust|
+          planner = planner(hash, equipment: %w[lift strap scan], condition: { "corrosion" => rust })
+          planner.least_cost(targets(planner, %w[t0 t1]))
+        end
       expect(costs).to eq(costs.sort)
     end
   end

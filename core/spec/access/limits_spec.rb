@@ -15,12 +15,15 @@ RSpec.describe NimbleLedger::Access::Search do
   end
 
   it "solves cases at the size limits, where the rule of thumb is wrong" do
-    gaps = 3.times.map do |seed|
-      planner = planner(HardProfiles.build(seed))
-      engine = planner.graph.engine
-      expect([engine.steps.size, engine.targets.size, engine.targets.count { |t| t.ways.size > 1 }]).to eq([80, 64, 24])
-      greedy_cost(planner, engine.targets) - planner.least_cost(engine.targets)
-    end
+    gaps =
+      3.times.map do |seed|
+        planner = planner(HardProfiles.build(seed))
+        engine = planner.graph.engine
+        expect([engine.steps.size, engine.targets.size, engine.targets.count { |t| t.ways.size > 1 }]).to eq(
+          [80, 64, 24]
+        )
+        greedy_cost(planner, engine.targets) - planner.least_cost(engine.targets)
+      end
     expect(gaps).to all(be > 0)
   end
 
@@ -36,7 +39,7 @@ RSpec.describe NimbleLedger::Access::Search do
   def random_cost(planner, targets, rng)
     graph = planner.graph
     ways = targets.to_h { |target| [target, target.ways.sample(random: rng)] }
-    open = ways.values.flat_map { |way| way.through + way.choices.map { |choice| choice.members.sample(random: rng) } }
+    open = ways.values.flat_map { |way| way.through + members(way, rng) }
     inside = {}
     until open.empty?
       id = open.pop
@@ -44,8 +47,11 @@ RSpec.describe NimbleLedger::Access::Search do
 
       inside[id] = true
       step = graph.engine.step(id)
-      open.concat(step.after + step.choices.map { |choice| choice.members.sample(random: rng) })
+      open.concat(step.after + members(step, rng))
     end
-    inside.keys.sum(0r) { |id| graph.step_cost(graph.engine.step(id).position) } + ways.values.sum(0r) { |way| graph.way_cost(way) }
+    inside.keys.sum(0r) { |id| graph.step_cost(graph.engine.step(id).position) } +
+      ways.values.sum(0r) { |way| graph.way_cost(way) }
   end
+
+  def members(holder, rng) = holder.choices.map { |choice| choice.members.sample(random: rng) }
 end

@@ -9,8 +9,16 @@ RSpec.describe NimbleLedger::Access::Plan do
   end
 
   let(:zoned) do
-    profile(steps: [step("tray", zone: "rear"), step("box"), step("shield", zone: "under"), step("pipe", after: ["box"]), step("strut", zone: "rear", after: ["pipe"])],
-            targets: [target("t", through: %w[tray box shield pipe strut])])
+    profile(
+      steps: [
+        step("tray", zone: "rear"),
+        step("box"),
+        step("shield", zone: "under"),
+        step("pipe", after: ["box"]),
+        step("strut", zone: "rear", after: ["pipe"])
+      ],
+      targets: [target("t", through: %w[tray box shield pipe strut])]
+    )
   end
 
   it "starts at the top, stays in a zone while it has anything free, then goes by file order" do
@@ -18,14 +26,24 @@ RSpec.describe NimbleLedger::Access::Plan do
   end
 
   let(:two_cylinders) do
-    profile(steps: [step("cover"), step("coil-1", 2, after: ["cover"], cylinder: 1), step("coil-2", 1, after: ["cover"], cylinder: 2)],
-            targets: [target("plug-1", work: "plug", cylinder: 1, through: ["coil-1"]), target("plug-2", work: "plug", cylinder: 2, through: ["coil-2"])])
+    profile(
+      steps: [
+        step("cover"),
+        step("coil-1", 2, after: ["cover"], cylinder: 1),
+        step("coil-2", 1, after: ["cover"], cylinder: 2)
+      ],
+      targets: [
+        target("plug-1", work: "plug", cylinder: 1, through: ["coil-1"]),
+        target("plug-2", work: "plug", cylinder: 2, through: ["coil-2"])
+      ]
+    )
   end
 
   it "takes turns by fewest local minutes, and keeps local steps within the turn" do
     turns = plan(two_cylinders, %w[plug-1 plug-2]).turns
-    expect(turns.list.map { |turn| [turn.cylinder, turn.steps.map(&:id), turn.targets.map(&:id)] })
-      .to eq([[2, ["coil-2"], ["plug-2"]], [1, ["coil-1"], ["plug-1"]]])
+    expect(turns.list.map { |turn| [turn.cylinder, turn.steps.map(&:id), turn.targets.map(&:id)] }).to eq(
+      [[2, ["coil-2"], ["plug-2"]], [1, ["coil-1"], ["plug-1"]]]
+    )
     expect(turns.shared_steps.map(&:id)).to eq(["cover"])
   end
 
@@ -34,7 +52,7 @@ RSpec.describe NimbleLedger::Access::Plan do
     expect(plan(two_cylinders, %w[plug-1 plug-2]).turns.shared_steps.map(&:id)).to eq(%w[cover coil-1])
   end
 
-  it "works all-out for a compression test; a soak takes everything above off first and leaves one bore open at a time" do
+  it "works all-out for a compression test; after a soak one bore is open at a time" do
     expect(plan(two_cylinders, ["plug-1"]).order_of_work).to eq("one-at-a-time")
     soaked = plan(two_cylinders, ["plug-1"], soak: "short")
     expect([soaked.order_of_work, soaked.soaked_together?]).to eq(["one-at-a-time", true])

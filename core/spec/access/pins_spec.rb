@@ -5,8 +5,14 @@ require_relative "../spec_helper"
 RSpec.describe NimbleLedger::Access::Pins do
   let(:engine) do
     steps = [step("a"), step("b"), step("c"), step("d"), step("twin", after: [any("a", "b"), any("c", "d")])]
-    hash = profile(steps: steps, targets: [target("t", ways: [{ "id" => "w", "through" => ["twin"] }, { "id" => "v", "through" => [any("a", "c")] }]),
-                                           target("twin", cylinder: 2, through: [any("b", "d")])])
+    hash =
+      profile(
+        steps: steps,
+        targets: [
+          target("t", ways: [{ "id" => "w", "through" => ["twin"] }, { "id" => "v", "through" => [any("a", "c")] }]),
+          target("twin", cylinder: 2, through: [any("b", "d")])
+        ]
+      )
     NimbleLedger::Profile::Engine.build(hash)
   end
   let(:twin) { engine.step("twin") }
@@ -21,8 +27,12 @@ RSpec.describe NimbleLedger::Access::Pins do
   end
 
   it "wants step: or target: where both of that id hold a choice" do
-    expect { pins("choices" => { "twin" => "b" }) }.to raise_error(NimbleLedger::InvalidInput) { |e| expect(e.details.first["message"]).to include("write step:twin or target:twin") }
-    expect(pins("choices" => { "target:twin" => "d" }).member(engine.target("twin").ways.first.choices.first)).to eq("d")
+    expect { pins("choices" => { "twin" => "b" }) }.to raise_error(NimbleLedger::InvalidInput) { |e|
+      expect(e.details.first["message"]).to include("write step:twin or target:twin")
+    }
+    expect(pins("choices" => { "target:twin" => "d" }).member(engine.target("twin").ways.first.choices.first)).to eq(
+      "d"
+    )
   end
 
   {
@@ -33,7 +43,9 @@ RSpec.describe NimbleLedger::Access::Pins do
     "two members of one choice" => [{ "choices" => { "step:twin" => %w[a b] } }, "/pins/choices/step:twin"]
   }.each do |name, (hash, path)|
     it "refuses #{name}, with its path" do
-      expect { pins(hash) }.to raise_error(NimbleLedger::InvalidInput) { |e| expect(e.details.map { |d| d["path"] }).to eq([path]) }
+      expect { pins(hash) }.to raise_error(NimbleLedger::InvalidInput) { |e|
+        expect(e.details.map { |d| d["path"] }).to eq([path])
+      }
     end
   end
 

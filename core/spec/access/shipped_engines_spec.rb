@@ -7,8 +7,13 @@ RSpec.describe "planning invariants on the shipped engines" do
   HOUSE = NimbleLedger::House::Settings.defaults
 
   def planner_for(engine, equipment: Engines::EQUIPMENT, condition: nil, pins: nil)
-    NimbleLedger::Car.new(engine: engine, house: HOUSE, condition: NimbleLedger::Time::Condition.new(condition, HOUSE), equipment: equipment,
-                          pins: NimbleLedger::Access::Pins.new(engine, pins)).planner
+    NimbleLedger::Car.new(
+      engine: engine,
+      house: HOUSE,
+      condition: NimbleLedger::Time::Condition.new(condition, HOUSE),
+      equipment: equipment,
+      pins: NimbleLedger::Access::Pins.new(engine, pins)
+    ).planner
   end
 
   # A few sets of targets, the same for every run.
@@ -48,7 +53,13 @@ RSpec.describe "planning invariants on the shipped engines" do
           expect(costs).to eq(costs.sort)
           same = none.plan(targets)
           pins = { "ways" => same.ways.to_h { |target, way| [target.id, way.id] }, "choices" => same.choices }
-          hours = %w[none light heavy].map { |rust| planner_for(engine, condition: { "corrosion" => rust, "bodged" => rust == "heavy" }, pins: pins).plan(targets).job.quoted_tenths }
+          hours =
+            %w[none light heavy].map do |rust|
+              planner_for(engine, condition: { "corrosion" => rust, "bodged" => rust == "heavy" }, pins: pins)
+                .plan(targets)
+                .job
+                .quoted_tenths
+            end
           expect(hours).to eq(hours.sort)
         end
       end
@@ -70,10 +81,19 @@ RSpec.describe "planning invariants on the shipped engines" do
       it "its cheapest plans are what brute force finds, clean and with light rust" do
         %w[none light].each do |rust|
           planner = planner_for(engine, condition: { "corrosion" => rust })
-          brute = BruteForce.new(engine.source, equipment: Engines::EQUIPMENT, rust: [HOUSE["corrosion_remove"][rust], HOUSE["corrosion_refit"][rust]])
-          engine.targets.each_slice(5).map { |slice| slice.first(2) }.each do |targets|
-            expect(planner.least_cost(targets).to_f).to be_within(1e-9).of(brute.best(targets.map(&:id)).cost)
-          end
+          brute =
+            BruteForce.new(
+              engine.source,
+              equipment: Engines::EQUIPMENT,
+              rust: [HOUSE["corrosion_remove"][rust], HOUSE["corrosion_refit"][rust]]
+            )
+          engine
+            .targets
+            .each_slice(5)
+            .map { |slice| slice.first(2) }
+            .each do |targets|
+              expect(planner.least_cost(targets).to_f).to be_within(1e-9).of(brute.best(targets.map(&:id)).cost)
+            end
         end
       end
     end
@@ -84,10 +104,14 @@ RSpec.describe "planning invariants on the shipped engines" do
       engine = Engines.engine(code)
       planner = planner_for(engine)
       chosen = [engine.targets.find(&:plug?)]
-      NimbleLedger::Access::WhileOpen.new(planner, chosen).rows.each do |row|
-        expect(row.added).to eq(planner.least_cost(chosen + [row.target]) - planner.least_cost(chosen)), "#{code} #{row.target.id}"
-        expect(row.saved).to be >= 0
-      end
+      NimbleLedger::Access::WhileOpen
+        .new(planner, chosen)
+        .rows
+        .each do |row|
+          expect(row.added).to eq(planner.least_cost(chosen + [row.target]) - planner.least_cost(chosen)),
+          "#{code} #{row.target.id}"
+          expect(row.saved).to be >= 0
+        end
     end
   end
 end

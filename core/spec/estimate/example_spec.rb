@@ -11,12 +11,15 @@ RSpec.describe "bin/estimate" do
 
   def compare(expected, found, path = "")
     case expected
-    when Hash then expected.each { |key, value| compare(value, found.fetch(key), "#{path}/#{key}") }
+    when Hash
+      expected.each { |key, value| compare(value, found.fetch(key), "#{path}/#{key}") }
     when Array
       expect(found.size).to eq(expected.size), path
       expected.zip(found).each_with_index { |(a, b), i| compare(a, b, "#{path}/#{i}") }
-    when Float then expect(found).to be_within(1e-9 * [1, expected.abs].max).of(expected), path
-    else expect(found).to eq(expected), path
+    when Float
+      expect(found).to be_within(1e-9 * [1, expected.abs].max).of(expected), path
+    else
+      expect(found).to eq(expected), path
     end
   end
 
@@ -35,12 +38,18 @@ RSpec.describe "bin/estimate" do
 
   it "exits 2 with code, message and path for bad requests" do
     base = Engines.request(["plug-1"], engine: Engines.profile_of("SK18"))
-    { ["/targets/0", "invalid_request"] => base.merge("targets" => ["ghost"]), ["/targets", "invalid_request"] => base.merge("targets" => []),
-      ["/targets/1", "invalid_request"] => base.merge("targets" => %w[plug-1 plug-1]), ["/speed", "invalid_request"] => base.merge("speed" => 1),
-      ["/condition/corrosion", "invalid_request"] => base.merge("condition" => { "corrosion" => "rotten" }),
-      ["/house/rate", "invalid_request"] => base.merge("house" => { "rate" => 1 }),
-      ["/history/plugs_changed_km", "invalid_input"] => base.merge("history" => { "odometer_km" => 5, "plugs_changed_km" => 6, "plugs_changed_years" => 1 }),
-      ["/engine/steps/0/remove", "invalid_profile"] => base.merge("engine" => Engines.profile_of("SK18").tap { |h| h["steps"][0]["remove"] = [9, 1, 2] }) }.each do |(path, code), request|
+    {
+      %w[/targets/0 invalid_request] => base.merge("targets" => ["ghost"]),
+      %w[/targets invalid_request] => base.merge("targets" => []),
+      %w[/targets/1 invalid_request] => base.merge("targets" => %w[plug-1 plug-1]),
+      %w[/speed invalid_request] => base.merge("speed" => 1),
+      %w[/condition/corrosion invalid_request] => base.merge("condition" => { "corrosion" => "rotten" }),
+      %w[/house/rate invalid_request] => base.merge("house" => { "rate" => 1 }),
+      %w[/history/plugs_changed_km invalid_input] =>
+        base.merge("history" => { "odometer_km" => 5, "plugs_changed_km" => 6, "plugs_changed_years" => 1 }),
+      %w[/engine/steps/0/remove invalid_profile] =>
+        base.merge("engine" => Engines.profile_of("SK18").tap { |h| h["steps"][0]["remove"] = [9, 1, 2] })
+    }.each do |(path, code), request|
       error, status = run(JSON.generate(request))
       expect([status, error["code"], error["details"].first["path"]]).to eq([2, code, path])
       expect(error["message"]).not_to match(/undefined|nil|\.rb/)

@@ -8,14 +8,27 @@ RSpec.describe NimbleLedger::Estimate::Override do
 
   def answer(by = nil, targets: %w[plug-5 coil-5], code: "JIV6", **rest)
     override = by && { "by_hours" => by, "reason" => "known car" }
-    Engines.answer(code, targets, catalog: Engines.catalog, history: HISTORY_FOR_OVERRIDES, **{ override: override }.compact, **rest)
+    Engines.answer(
+      code,
+      targets,
+      catalog: Engines.catalog,
+      history: HISTORY_FOR_OVERRIDES,
+      **{ override: override }.compact,
+      **rest
+    )
   end
 
   it "bills the advisor's hours, keeps the computed ones beside them, and leaves the range alone" do
     plain = answer.to_h
     moved = answer(-0.6).to_h
-    expect(moved["hours"]).to include("quoted" => (plain["hours"]["quoted"] - 0.6).round(1), "computed" => plain["hours"]["quoted"], "reason" => "known car")
-    expect(moved["hours"].slice("p10", "p50", "p80", "mean_minutes")).to eq(plain["hours"].slice("p10", "p50", "p80", "mean_minutes"))
+    expect(moved["hours"]).to include(
+      "quoted" => (plain["hours"]["quoted"] - 0.6).round(1),
+      "computed" => plain["hours"]["quoted"],
+      "reason" => "known car"
+    )
+    expect(moved["hours"].slice("p10", "p50", "p80", "mean_minutes")).to eq(
+      plain["hours"].slice("p10", "p50", "p80", "mean_minutes")
+    )
     expect(plain["hours"].keys).not_to include("computed")
     # 0.6 h at 145.00 is 87.00 of labor; supplies are 6 % of labor, so 5.22 less; the tax is on parts
     expect(plain["price"]["total_cents"] - moved["price"]["total_cents"]).to eq(8_700 + 522)
@@ -56,8 +69,12 @@ RSpec.describe NimbleLedger::Estimate::Override do
   }.each do |name, (override, path)|
     it "refuses #{name}" do
       request = Engines.request(["plug-5"], override: override)
-      expect { NimbleLedger::Estimate::Request.build(request, documents: NimbleLedger::Documents.new(engine: Engines.engine("JIV6"))) }
-        .to raise_error(NimbleLedger::InvalidInput) { |e| expect(e.details.first["path"]).to eq(path) }
+      expect do
+        NimbleLedger::Estimate::Request.build(
+          request,
+          documents: NimbleLedger::Documents.new(engine: Engines.engine("JIV6"))
+        )
+      end.to raise_error(NimbleLedger::InvalidInput) { |e| expect(e.details.first["path"]).to eq(path) }
     end
   end
 end

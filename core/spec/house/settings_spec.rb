@@ -18,23 +18,53 @@ RSpec.describe NimbleLedger::House::Settings do
   end
 
   {
-    "/house/rate_cents" => { "rate_cents" => "145" }, "/house/quantile" => { "quantile" => 1.2 }, "/house/currency" => { "currency" => "dollars" },
-    "/house/markup" => { "markup" => [{ "up_to_cents" => 500, "factor" => 2 }] }, "/house/taxes/0/percent" => { "taxes" => [{ "label" => "x", "percent" => 101, "on" => [] }] },
-    "/house/colour" => { "colour" => 1 }, "/house/opening_hours/mon/0" => { "opening_hours" => { "mon" => ["8", "17:00"] } }
+    "/house/rate_cents" => {
+      "rate_cents" => "145"
+    },
+    "/house/quantile" => {
+      "quantile" => 1.2
+    },
+    "/house/currency" => {
+      "currency" => "dollars"
+    },
+    "/house/markup" => {
+      "markup" => [{ "up_to_cents" => 500, "factor" => 2 }]
+    },
+    "/house/taxes/0/percent" => {
+      "taxes" => [{ "label" => "x", "percent" => 101, "on" => [] }]
+    },
+    "/house/colour" => {
+      "colour" => 1
+    },
+    "/house/opening_hours/mon/0" => {
+      "opening_hours" => {
+        "mon" => %w[8 17:00]
+      }
+    }
   }.each do |path, overrides|
     it "refuses #{overrides.keys.first} at #{path}" do
-      expect { defaults.with(overrides) }.to raise_error(NimbleLedger::InvalidInput) { |e| expect(e.details.map { |d| d["path"] }).to include(path) }
+      expect { defaults.with(overrides) }.to raise_error(NimbleLedger::InvalidInput) { |e|
+        expect(e.details.map { |d| d["path"] }).to include(path)
+      }
     end
   end
 
   it "refuses brackets that do not climb, so that a dearer part never sells cheaper" do
-    jumbled = [{ "up_to_cents" => 900, "factor" => 2 }, { "up_to_cents" => 500, "factor" => 1.5 }, { "up_to_cents" => nil, "factor" => 1.2 }]
+    jumbled = [
+      { "up_to_cents" => 900, "factor" => 2 },
+      { "up_to_cents" => 500, "factor" => 1.5 },
+      { "up_to_cents" => nil, "factor" => 1.2 }
+    ]
     expect { defaults.with({ "markup" => jumbled }) }.to raise_error(NimbleLedger::InvalidInput, /brackets/)
   end
 
   it "lets the profile override the house, and one job override the profile" do
-    hash = Engines.profile_of("SK18").merge("house_overrides" => { "order_of_work" => "all-out", "rate_cents" => 10_000 })
-    request = NimbleLedger::Estimate::Request.build(Engines.request(["plug-1"], engine: hash, house: { "rate_cents" => 12_000 }))
+    hash =
+      Engines.profile_of("SK18").merge("house_overrides" => { "order_of_work" => "all-out", "rate_cents" => 10_000 })
+    request =
+      NimbleLedger::Estimate::Request.build(
+        Engines.request(["plug-1"], engine: hash, house: { "rate_cents" => 12_000 })
+      )
     expect([request.car.house["order_of_work"], request.car.house["rate_cents"]]).to eq(["all-out", 12_000])
   end
 end

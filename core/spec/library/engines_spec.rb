@@ -2,10 +2,12 @@
 
 require_relative "../spec_helper"
 
-# What a mechanic expects of each shipped engine, said before it is computed: which cylinder is dearest and which easiest,
-# which bank, what is shared, what one more cylinder adds. One row of the trade's table of access patterns each.
+# What a mechanic expects of each shipped engine, said before it is computed: which cylinder is dearest and which
+# easiest, which bank, what is shared, what one more cylinder adds. One row of the trade's table of access patterns
+# each.
 RSpec.describe "the shipped engines" do
-  def minutes(code, works, cylinders, **rest) = Engines.answer(code, Engines.targets(code, works, cylinders), **rest).plan.job.total.mean
+  def minutes(code, works, cylinders, **rest) =
+    Engines.answer(code, Engines.targets(code, works, cylinders), **rest).plan.job.total.mean
 
   def hours(code, works, cylinders, **rest) = Engines.quoted(code, Engines.targets(code, works, cylinders), **rest)
 
@@ -23,17 +25,36 @@ RSpec.describe "the shipped engines" do
   def added(code, works, a, b) = minutes(code, works, [*a, *b]) - minutes(code, works, [*a])
 
   it "cover every pattern of the trade's table, at least one engine each" do
-    expect(Engines.codes).to match_array(%w[SK18 QT14 WK20 QEZ4 TP23 PW16 UGZ4 GV28 OC30 JIV6 FM27 IXO6 KUJ6 YUX8 OZB4 ZUW2 AS04 TB20])
+    expect(Engines.codes).to match_array(
+      %w[SK18 QT14 WK20 QEZ4 TP23 PW16 UGZ4 GV28 OC30 JIV6 FM27 IXO6 KUJ6 YUX8 OZB4 ZUW2 AS04 TB20]
+    )
     ignitions = Engines.codes.map { |code| Engines.engine(code).ignition }
     expect(ignitions.uniq).to match_array(%w[coil-on-plug paired rail distributor single-coil])
-    expect(Engines.codes.map { |code| Engines.engine(code).arrangement }.uniq).to match_array(%w[inline vee flat single])
+    expect(Engines.codes.map { |code| Engines.engine(code).arrangement }.uniq).to match_array(
+      %w[inline vee flat single]
+    )
   end
 
   # [easiest, dearest, all plugs between these hours]
   {
-    "SK18" => [1, 4, 0.9..1.2], "QT14" => [1, 4, 1.0..1.5], "WK20" => [1, 4, 1.5..2.0], "QEZ4" => [2, 1, 0.9..1.3], "TP23" => [1, 4, 1.7..2.3], "PW16" => [2, 1, 0.9..1.3],
-    "UGZ4" => [1, 4, 0.8..1.1], "GV28" => [1, 6, 2.4..3.0], "OC30" => [1, 6, 2.3..2.9], "JIV6" => [2, 3, 2.9..3.6], "FM27" => [1, 6, 2.3..2.9], "IXO6" => [2, 5, 2.2..2.9],
-    "KUJ6" => [1, 6, 2.8..3.6], "YUX8" => [1, 8, 3.2..4.2], "OZB4" => [1, 4, 1.9..2.5], "ZUW2" => [1, 2, 0.5..0.8], "AS04" => [1, 1, 0.6..0.9], "TB20" => [1, 4, 1.2..1.7]
+    "SK18" => [1, 4, 0.9..1.2],
+    "QT14" => [1, 4, 1.0..1.5],
+    "WK20" => [1, 4, 1.5..2.0],
+    "QEZ4" => [2, 1, 0.9..1.3],
+    "TP23" => [1, 4, 1.7..2.3],
+    "PW16" => [2, 1, 0.9..1.3],
+    "UGZ4" => [1, 4, 0.8..1.1],
+    "GV28" => [1, 6, 2.4..3.0],
+    "OC30" => [1, 6, 2.3..2.9],
+    "JIV6" => [2, 3, 2.9..3.6],
+    "FM27" => [1, 6, 2.3..2.9],
+    "IXO6" => [2, 5, 2.2..2.9],
+    "KUJ6" => [1, 6, 2.8..3.6],
+    "YUX8" => [1, 8, 3.2..4.2],
+    "OZB4" => [1, 4, 1.9..2.5],
+    "ZUW2" => [1, 2, 0.5..0.8],
+    "AS04" => [1, 1, 0.6..0.9],
+    "TB20" => [1, 4, 1.2..1.7]
   }.each do |code, (easy, hard, all)|
     it "#{code}: #{easy} is the easiest plug, #{hard} the dearest, all together #{all.min} to #{all.max} h" do
       expect([easiest(code), dearest(code)]).to eq([easy, hard])
@@ -64,7 +85,10 @@ RSpec.describe "the shipped engines" do
 
   it "QEZ4, rail: one part for all cylinders, the same removal whichever is meant, and no way without the puller" do
     expect(numbers("QEZ4").map { |n| Engines.targets("QEZ4", "coil", [n]) }.uniq).to eq([["rail"]])
-    coils = Engines.answer("QEZ4", ["rail"], catalog: Engines.catalog).to_h["parts"].select { |row| row["part"] == "RAI-47849" }
+    coils =
+      Engines.answer("QEZ4", ["rail"], catalog: Engines.catalog).to_h["parts"].select do |row|
+        row["part"] == "RAI-47849"
+      end
     expect(coils.map { |row| row["quantity"] }).to eq([1])
     expect(shared("QEZ4", "plug", [2])).to eq(shared("QEZ4", "plug", [1, 2, 3, 4]))
     expect(added("QEZ4", "coil", [1], [2, 3, 4])).to eq(0)
@@ -72,29 +96,42 @@ RSpec.describe "the shipped engines" do
   end
 
   it "TP23, two plugs a cylinder: eight plugs, the exhaust side behind a shield, two independent outcomes" do
-    plugs = Engines.answer("TP23", Engines.targets("TP23", "plug", [1, 2, 3, 4])).to_h["parts"].select { |row| row["part"].start_with?("PLG") }
+    plugs =
+      Engines.answer("TP23", Engines.targets("TP23", "plug", [1, 2, 3, 4])).to_h["parts"].select do |row|
+        row["part"].start_with?("PLG")
+      end
     expect(plugs.to_h { |row| [row["part"], row["quantity"]] }).to eq("PLG-80928" => 4, "PLG-35402" => 4)
     expect(plugs.last["because"]).to eq((1..4).map { |n| "plug-#{n}-exhaust" })
     intake = Engines.quoted("TP23", ["plug-1-intake"])
     expect(Engines.quoted("TP23", ["plug-1-exhaust"])).to be >= intake + 0.2
     expect(Engines.engine("TP23").target("plug-1-exhaust").label).to eq("Plug 1, exhaust side")
     history = { "odometer_km" => 90_000, "plugs_changed_km" => 0, "plugs_changed_years" => 6 }
-    expect(Engines.answer("TP23", Engines.targets("TP23", "plug", [4]), history: history).outcomes.broken_counts.size).to eq(3)
+    expect(
+      Engines.answer("TP23", Engines.targets("TP23", "plug", [4]), history: history).outcomes.broken_counts.size
+    ).to eq(3)
   end
 
   it "PW16, paired firing: three plugs of work on a coil's pair, the coil bought once, drawn as links" do
-    needed = Engines.answer("PW16", Engines.targets("PW16", "coil", [1, 4])).to_h["parts"].find { |row| row["part"] == "COI-75700" }
+    needed =
+      Engines.answer("PW16", Engines.targets("PW16", "coil", [1, 4])).to_h["parts"].find do |row|
+        row["part"] == "COI-75700"
+      end
     expect(needed["quantity"]).to eq(1)
     expect(Engines.targets("PW16", "coil", [4])).to eq(["coil-a"])
     expect(Engines.sheet("PW16", [4], ["coil"]).reach.links.map(&:cylinders)).to eq([[1, 4], [3, 2]])
-    wires = Engines.answer("PW16", %w[wire-2 wire-4]).to_h["parts"].select { |row| row["part"].start_with?("WIR") && row["rule"] == "needed" }
+    wires =
+      Engines.answer("PW16", %w[wire-2 wire-4]).to_h["parts"].select do |row|
+        row["part"].start_with?("WIR") && row["rule"] == "needed"
+      end
     expect(wires.map { |row| [row["part"], row["quantity"]] }).to match_array([["WIR-56121", 1], ["WIR-59446", 1]])
   end
 
   it "UGZ4, distributor: cap and rotor once for all, each wire its own part, short interval, cast iron" do
     engine = Engines.engine("UGZ4")
     expect([engine.head, engine.plug("interval_km")]).to eq(["cast-iron", 20_000])
-    expect(Engines.answer("UGZ4", ["cap-and-rotor"]).to_h["parts"].map { |row| row["part"] }.first(2)).to eq(%w[CAP-58719 ROT-78067])
+    expect(Engines.answer("UGZ4", ["cap-and-rotor"]).to_h["parts"].map { |row| row["part"] }.first(2)).to eq(
+      %w[CAP-58719 ROT-78067]
+    )
     expect((1..4).map { |n| engine.target("wire-#{n}").own_parts.first["part"] }.uniq.size).to eq(4)
     expect(added("UGZ4", "plug", [1], [2])).to be < 7
   end
@@ -138,13 +175,29 @@ RSpec.describe "the shipped engines" do
     by = ->(equipment) { Engines.answer("IXO6", rear, equipment: equipment).plan.ways.values.map(&:id).uniq }
     expect([by.call(["strap-and-block"]), by.call(["two-post-lift"])]).to eq([["engine-tilted"], ["from-beneath"]])
     expect { by.call([]) }.to raise_error(NimbleLedger::ImpossiblePlan, /strap-and-block.*two-post-lift/m)
-    mounts = Engines.answer("IXO6", rear, equipment: ["strap-and-block"]).plan.job.tasks.find { |task| task.ref == "upper-mounts" && task.kind == "remove" }
+    mounts =
+      Engines
+        .answer("IXO6", rear, equipment: ["strap-and-block"])
+        .plan
+        .job
+        .tasks
+        .find { |task| task.ref == "upper-mounts" && task.kind == "remove" }
     expect(mounts.mean).to be_within(1e-9).of(mounts.points.mean * 2)
     expect(hours("IXO6", "plug", [2])).to eq(0.7)
   end
 
   it "KUJ6, throttle: the relearn is closing work, and the kit holds lower seals that stay in the box" do
-    answer = Engines.answer("KUJ6", ["plug-2"], catalog: Engines.catalog, pins: { "choices" => { "manifold" => "throttle-aside" } })
+    answer =
+      Engines.answer(
+        "KUJ6",
+        ["plug-2"],
+        catalog: Engines.catalog,
+        pins: {
+          "choices" => {
+            "manifold" => "throttle-aside"
+          }
+        }
+      )
     expect(answer.to_h["price"]["left_over"].map { |row| row["part"] }).to include("SEA-15400")
     expect(plan("KUJ6", "plug", [2]).job.tasks.map(&:kind)).to include("closing")
   end
@@ -176,47 +229,80 @@ RSpec.describe "the shipped engines" do
 
   it "TB20, tuned: a closer gap than standard, cheap plugs, read often" do
     engine = Engines.engine("TB20")
-    expect([engine.plug("gap_mm")["high"] < 0.7, engine.plug("grade"), engine.plug("interval_km") <= 20_000]).to eq([true, "nickel", true])
+    expect([engine.plug("gap_mm")["high"] < 0.7, engine.plug("grade"), engine.plug("interval_km") <= 20_000]).to eq(
+      [true, "nickel", true]
+    )
     expect(NimbleLedger::Quote::Selection.works_of(engine)).to include("look", "compression")
   end
 
   it "say in their notes which is the easy one, and that the figures are examples" do
-    Engines.codes.each { |code| expect(Engines.engine(code).notes).to match(/eas(y|iest|ier)|One plug/i).and(include("examples")), code }
+    Engines.codes.each do |code|
+      expect(Engines.engine(code).notes).to match(/eas(y|iest|ier)|One plug/i).and(include("examples")), code
+    end
   end
 
   it "carry the cautions at the step they belong to" do
     Engines.codes.each do |code|
       engine = Engines.engine(code)
       said = ->(holder, words) { holder.cautions.any? { |line| line.match?(words) } }
-      expect(engine.steps.select { |step| step.needs.intersect?(%w[two-post-lift strap-and-block]) }).to all(satisfy { |step| said.call(step, /rated/i) }), code
-      expect(engine.steps.select { |step| step.id.match?(/\Acoil-\d/) }).to all(satisfy { |step| said.call(step, /ignition voltage/i) }), code
-      expect(engine.steps.select { |step| step.releases.any? }).to all(satisfy { |step| said.call(step, /coolant/i) }), code
-      expect(engine.targets.select { |target| target.work == "compression" }).to all(satisfy { |target| said.call(target, /Cranking with plugs out/) }), code
+      expect(engine.steps.select { |step| step.needs.intersect?(%w[two-post-lift strap-and-block]) }).to all(
+        satisfy { |step| said.call(step, /rated/i) }
+      ),
+      code
+      expect(engine.steps.select { |step| step.id.match?(/\Acoil-\d/) }).to all(
+        satisfy { |step| said.call(step, /ignition voltage/i) }
+      ),
+      code
+      expect(engine.steps.select { |step| step.releases.any? }).to all(satisfy { |step| said.call(step, /coolant/i) }),
+      code
+      expect(engine.targets.select { |target| target.work == "compression" }).to all(
+        satisfy { |target| said.call(target, /Cranking with plugs out/) }
+      ),
+      code
     end
   end
 
   it "name only parts the price list knows, and invented codes only" do
     catalog = Engines.catalog
     Engines.codes.each do |code|
-      page = NimbleLedger::Library::EnginePage.new(Engines.engine(code), equipment: Engines::EQUIPMENT, catalog: catalog).to_h
+      page =
+        NimbleLedger::Library::EnginePage.new(
+          Engines.engine(code),
+          equipment: Engines::EQUIPMENT,
+          catalog: catalog
+        ).to_h
       expect(page["parts"].reject { |row| row["priced"] }).to eq([]), code
       expect(page["parts"].map { |row| row["part"] }).to all(match(/\A[A-Z]{3}-\d{5}\z/)), code
     end
   end
 
   # What a car does not have drops out of every plan, and nothing else with it.
-  Engines.codes.map { |code| Engines.engine(code) }.reject { |engine| engine.variants.questions.empty? }.each do |engine|
-    engine.variants.questions.each do |question|
-      question.options.each do |option|
-        it "#{engine.code}: where #{question.id} is #{option["id"]}, the rest still comes off" do
-          built = engine.variant({ question.id => option["id"] })
-          absent = engine.steps.map(&:id) - built.steps.map(&:id)
-          usual = engine.usual
-          house = NimbleLedger::House::Settings.defaults
-          steps = ->(car, id) { NimbleLedger::Car.new(engine: car, house: house, equipment: car.equipment).job([car.target(id)]).plan.steps.map(&:id) }
-          engine.targets.map(&:id).each { |id| expect(steps.call(built, id)).to match_array(steps.call(usual, id) - absent), id }
+  Engines
+    .codes
+    .map { |code| Engines.engine(code) }
+    .reject { |engine| engine.variants.questions.empty? }
+    .each do |engine|
+      engine.variants.questions.each do |question|
+        question.options.each do |option|
+          it "#{engine.code}: where #{question.id} is #{option["id"]}, the rest still comes off" do
+            built = engine.variant({ question.id => option["id"] })
+            absent = engine.steps.map(&:id) - built.steps.map(&:id)
+            usual = engine.usual
+            house = NimbleLedger::House::Settings.defaults
+            steps = ->(car, id) do
+              NimbleLedger::Car
+                .new(engine: car, house: house, equipment: car.equipment)
+                .job([car.target(id)])
+                .plan
+                .steps
+                .map(&:id)
+            end
+            engine
+              .targets
+              .map(&:id)
+              .each { |id| expect(steps.call(built, id)).to match_array(steps.call(usual, id) - absent), id }
+          end
         end
       end
     end
-  end
 end

@@ -43,7 +43,9 @@ RSpec.describe NimbleLedger::Library do
     it "says the hours of every kind of work on every cylinder as a quote would" do
       %w[JIV6 PW16 OZB4].each do |code|
         page(code)["works"].each do |row|
-          row["cylinders"].each { |cell| expect(cell["hours"]).to eq(Engines.quoted(code, Engines.targets(code, row["work"], [cell["cylinder"]]))) }
+          row["cylinders"].each do |cell|
+            expect(cell["hours"]).to eq(Engines.quoted(code, Engines.targets(code, row["work"], [cell["cylinder"]])))
+          end
           everything = Engines.engine(code).targets.select { |t| t.work == row["work"] && t.cylinders.any? }.map(&:id)
           expect(row["all"]).to eq(Engines.quoted(code, everything))
         end
@@ -59,13 +61,19 @@ RSpec.describe NimbleLedger::Library do
     it "shows an engine the shop cannot open, with no hours and no descent" do
       bare = described_class.new(Engines.engine("QEZ4")).to_h
       expect(bare["works"].flat_map { |row| row["cylinders"].map { |cell| cell["hours"] } }).to all(be_nil)
-      expect([bare["descent"], bare["deepest"], bare["equipment"]]).to eq([nil, nil, [{ "id" => "coil-puller", "label" => "coil puller" }]])
+      expect([bare["descent"], bare["deepest"], bare["equipment"]]).to eq(
+        [nil, nil, [{ "id" => "coil-puller", "label" => "coil puller" }]]
+      )
     end
 
     it "lists every part once, with what it is for" do
       rows = page("JIV6", catalog: Engines.catalog)["parts"]
       expect(rows.map { |row| row["part"] }.uniq.size).to eq(rows.size)
-      expect(rows.find { |row| row["part"] == "SEA-46375" }).to include("for" => ["Upper intake manifold"], "label" => "Upper manifold seal", "priced" => true)
+      expect(rows.find { |row| row["part"] == "SEA-46375" }).to include(
+        "for" => ["Upper intake manifold"],
+        "label" => "Upper manifold seal",
+        "priced" => true
+      )
     end
   end
 

@@ -13,8 +13,14 @@ RSpec.describe NimbleLedger::Parts::Boots do
   end
 
   def two_plugs
-    { targets: [target("plug-1", work: "plug", plugs: 2), target("coil-a", coil: "a"), target("coil-b", coil: "b")],
-      plug: { "part" => "P", "per_cylinder" => 2 }, coils: [{ "id" => "a", "part" => "C", "cylinders" => [1] }, { "id" => "b", "part" => "C", "cylinders" => [1] }] }
+    {
+      targets: [target("plug-1", work: "plug", plugs: 2), target("coil-a", coil: "a"), target("coil-b", coil: "b")],
+      plug: {
+        "part" => "P",
+        "per_cylinder" => 2
+      },
+      coils: [{ "id" => "a", "part" => "C", "cylinders" => [1] }, { "id" => "b", "part" => "C", "cylinders" => [1] }]
+    }
   end
 
   it "both boots of a two-plug cylinder, and the second one where only one of its coils is new" do
@@ -25,10 +31,15 @@ RSpec.describe NimbleLedger::Parts::Boots do
   end
 
   it "the boot of the plug whose way goes through the old coil" do
-    engine = two_plugs.merge(
-      steps: [step("a", cylinder: 1), step("b", cylinder: 1)],
-      targets: [target("in", work: "plug", plugs: 1, through: ["a"]), target("out", work: "plug", plugs: 1, through: ["b"]), target("coil-a", coil: "a", through: ["a"])]
-    )
+    engine =
+      two_plugs.merge(
+        steps: [step("a", cylinder: 1), step("b", cylinder: 1)],
+        targets: [
+          target("in", work: "plug", plugs: 1, through: ["a"]),
+          target("out", work: "plug", plugs: 1, through: ["b"]),
+          target("coil-a", coil: "a", through: ["a"])
+        ]
+      )
     expect(greased(%w[in coil-a], **engine)).to eq(0)
     expect(greased(%w[out coil-a], **engine)).to eq(1)
   end
@@ -38,8 +49,16 @@ RSpec.describe NimbleLedger::Parts::Boots do
     plugs = [1, 2].map { |n| target("plug-#{n}", work: "plug", cylinder: n) }
     remote = { targets: plugs + [target("coil", cylinder: nil, cylinders: [1, 2])], coils: pack, ignition: "paired" }
     expect(greased(%w[plug-1 plug-2 coil], **remote)).to eq(2)
-    wired = remote.merge(targets: remote[:targets] + [target("wire-2", work: "wire", cylinder: 2, parts: [{ "part" => "W", "quantity" => 1 }])])
-    on_plug = wired.merge(steps: [step("pack", cylinder: 1)], targets: [target("plug-1", work: "plug", through: ["pack"]), *wired[:targets].drop(1)])
+    wired =
+      remote.merge(
+        targets:
+          remote[:targets] + [target("wire-2", work: "wire", cylinder: 2, parts: [{ "part" => "W", "quantity" => 1 }])]
+      )
+    on_plug =
+      wired.merge(
+        steps: [step("pack", cylinder: 1)],
+        targets: [target("plug-1", work: "plug", through: ["pack"]), *wired[:targets].drop(1)]
+      )
     expect(greased(%w[plug-1 plug-2 coil], **on_plug)).to eq(1)
     expect(greased(%w[plug-1 plug-2 coil wire-2], **on_plug)).to eq(0)
     expect(greased(%w[plug-1 plug-2 coil], targets: remote[:targets], coils: pack, ignition: "distributor")).to eq(2)

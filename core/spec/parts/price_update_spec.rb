@@ -4,20 +4,40 @@ require_relative "../spec_helper"
 
 RSpec.describe NimbleLedger::Parts::PriceUpdate do
   let(:catalog) do
-    { "name" => "List", "items" => [{ "part" => "PLG-1", "description" => "Plug", "kind" => "plug", "unit" => "each" },
-                                    { "part" => "KIT-1", "contains" => [{ "part" => "SEA-1", "quantity" => 2 }] }],
+    {
+      "name" => "List",
+      "items" => [
+        { "part" => "PLG-1", "description" => "Plug", "kind" => "plug", "unit" => "each" },
+        { "part" => "KIT-1", "contains" => [{ "part" => "SEA-1", "quantity" => 2 }] }
+      ],
       "offers" => [{ "supplier" => "Quay", "part" => "PLG-1", "cost_cents" => 880, "on_hand" => 4, "lead_days" => 1 }],
-      "shelf" => [{ "part" => "PLG-1", "quantity" => 2, "cost_cents" => 850 }] }
+      "shelf" => [{ "part" => "PLG-1", "quantity" => 2, "cost_cents" => 850 }]
+    }
   end
 
-  def update(*rows, exponent: 2) = described_class.new(catalog, rows.each_with_index.map { |row, i| { "line" => i + 2 }.merge(row) }, exponent: exponent)
+  def update(*rows, exponent: 2) =
+    described_class.new(
+      catalog,
+      rows.each_with_index.map { |row, i| { "line" => i + 2 }.merge(row) },
+      exponent: exponent
+    )
 
-  def offer(part, supplier, cost, **rest) = { "part" => part, "supplier" => supplier, "cost" => cost }.merge(rest.transform_keys(&:to_s))
+  def offer(part, supplier, cost, **rest) =
+    { "part" => part, "supplier" => supplier, "cost" => cost }.merge(rest.transform_keys(&:to_s))
 
   it "says of each row what it changes, old and new, and leaves what no row names" do
-    found = update(offer("PLG-1", "Quay", "9.20", on_hand: "4"), offer("PLG-1", "Harbor", "8,95", lead_days: "2"), offer("COI-9", "Quay", "41.00", description: "Coil"))
+    found =
+      update(
+        offer("PLG-1", "Quay", "9.20", on_hand: "4"),
+        offer("PLG-1", "Harbor", "8,95", lead_days: "2"),
+        offer("COI-9", "Quay", "41.00", description: "Coil")
+      )
     expect(found.rows.map { |row| row.values_at("line", "part", "status", "changes") }).to eq(
-      [[2, "PLG-1", "changed", ["cost at Quay 8.80 → 9.20"]], [3, "PLG-1", "changed", ["cost at Harbor none → 8.95", "lead days at Harbor none → 2"]], [4, "COI-9", "added", []]]
+      [
+        [2, "PLG-1", "changed", ["cost at Quay 8.80 → 9.20"]],
+        [3, "PLG-1", "changed", ["cost at Harbor none → 8.95", "lead days at Harbor none → 2"]],
+        [4, "COI-9", "added", []]
+      ]
     )
     expect(found.catalog["shelf"]).to eq(catalog["shelf"])
     expect(found.catalog["items"].map { |item| item["part"] }).to eq(%w[PLG-1 KIT-1 COI-9])
@@ -26,21 +46,36 @@ RSpec.describe NimbleLedger::Parts::PriceUpdate do
   end
 
   it "changes nothing for an empty cell, and says so of a row that is the same" do
-    found = update(offer("PLG-1", "Quay", "8.80", description: "", on_hand: ""), { "part" => "PLG-1", "supplier" => "Quay", "cost" => "", "on_hand" => "7" })
+    found =
+      update(
+        offer("PLG-1", "Quay", "8.80", description: "", on_hand: ""),
+        { "part" => "PLG-1", "supplier" => "Quay", "cost" => "", "on_hand" => "7" }
+      )
     expect(found.rows.map { |row| row["status"] }).to eq(%w[same rejected])
     expect(found.changes?).to be(false)
     expect(found.catalog).to eq(catalog)
-    expect(update({ "part" => "PLG-1", "supplier" => "Quay", "on_hand" => "7" }).catalog["offers"][0]).to include("cost_cents" => 880, "on_hand" => 7)
+    expect(update({ "part" => "PLG-1", "supplier" => "Quay", "on_hand" => "7" }).catalog["offers"][0]).to include(
+      "cost_cents" => 880,
+      "on_hand" => 7
+    )
   end
 
   REJECTED = {
-    { "supplier" => "Quay", "cost" => "1.00" } => /names no part/, { "part" => "A", "cost" => "1.00" } => /no supplier/,
-    { "part" => "A", "supplier" => "Quay" } => /no cost/, { "part" => "A", "supplier" => "Quay", "cost" => "ten" } => /no amount like 12.50/,
-    { "part" => "A", "supplier" => "Quay", "cost" => "-1.00" } => /no amount/, { "part" => "A", "supplier" => "Quay", "cost" => "1.005" } => /no amount/,
-    { "part" => "A", "supplier" => "Quay", "cost" => "1,23,4.00" } => /no amount/, { "part" => "A", "supplier" => "Quay", "cost" => "none" } => /no cost/,
-    { "part" => "A", "description" => "a\u0000b" } => /control character/, { "part" => "A", "supplier" => "Quay", "cost" => "2000000.00" } => /no amount/,
-    { "part" => "A", "supplier" => "Quay", "cost" => "1.00", "on_hand" => "2.5" } => /whole number/, { "part" => "A", "supplier" => "Quay", "cost" => "1.00", "lead_days" => "9999" } => /lead_days/,
-    { "part" => "A", "on_hand" => "2" } => /on_hand but no supplier/, { "part" => "x" * 61 } => /longer than 60/, { "part" => "A", "list" => "x" } => /list x/
+    { "supplier" => "Quay", "cost" => "1.00" } => /names no part/,
+    { "part" => "A", "cost" => "1.00" } => /no supplier/,
+    { "part" => "A", "supplier" => "Quay" } => /no cost/,
+    { "part" => "A", "supplier" => "Quay", "cost" => "ten" } => /no amount like 12.50/,
+    { "part" => "A", "supplier" => "Quay", "cost" => "-1.00" } => /no amount/,
+    { "part" => "A", "supplier" => "Quay", "cost" => "1.005" } => /no amount/,
+    { "part" => "A", "supplier" => "Quay", "cost" => "1,23,4.00" } => /no amount/,
+    { "part" => "A", "supplier" => "Quay", "cost" => "none" } => /no cost/,
+    { "part" => "A", "description" => "a\u0000b" } => /control character/,
+    { "part" => "A", "supplier" => "Quay", "cost" => "2000000.00" } => /no amount/,
+    { "part" => "A", "supplier" => "Quay", "cost" => "1.00", "on_hand" => "2.5" } => /whole number/,
+    { "part" => "A", "supplier" => "Quay", "cost" => "1.00", "lead_days" => "9999" } => /lead_days/,
+    { "part" => "A", "on_hand" => "2" } => /on_hand but no supplier/,
+    { "part" => "x" * 61 } => /longer than 60/,
+    { "part" => "A", "list" => "x" } => /list x/
   }.freeze
 
   REJECTED.each do |row, reason|
@@ -62,11 +97,15 @@ RSpec.describe NimbleLedger::Parts::PriceUpdate do
     gone = described_class.new(listed.catalog, [offer("PLG-1", "Quay", "none", list: "none").merge("line" => 2)])
     expect(gone.rows[0]["changes"]).to eq(["list 15.00 → none", "cost at Quay 8.80 → none"])
     expect(gone.catalog).to eq(catalog.merge("offers" => []))
-    expect(described_class.new(gone.catalog, [offer("PLG-1", "Quay", "9.00")]).catalog["offers"]).to eq([{ "supplier" => "Quay", "part" => "PLG-1", "cost_cents" => 900 }])
+    expect(described_class.new(gone.catalog, [offer("PLG-1", "Quay", "9.00")]).catalog["offers"]).to eq(
+      [{ "supplier" => "Quay", "part" => "PLG-1", "cost_cents" => 900 }]
+    )
   end
 
   it "reads thousands as they are written" do
-    expect(["1,234.50", "1234,50", "12,345"].map { |cost| update(offer("PLG-1", "Quay", cost)).catalog["offers"][0]["cost_cents"] }).to eq([123_450, 123_450, 1_234_500])
+    expect(
+      %w[1,234.50 1234,50 12,345].map { |cost| update(offer("PLG-1", "Quay", cost)).catalog["offers"][0]["cost_cents"] }
+    ).to eq([123_450, 123_450, 1_234_500])
   end
 
   it "counts money by the currency's decimals" do
@@ -77,10 +116,20 @@ RSpec.describe NimbleLedger::Parts::PriceUpdate do
 
   it "takes any list it has made once for the same, twice" do
     rng = Random.new(7)
-    rows = Array.new(80) { |i| offer("P-#{rng.rand(40)}", "S#{rng.rand(3)}", format("%.2f", rng.rand(90.0)), on_hand: rng.rand(9).to_s, description: "Part #{i}") }
+    rows =
+      Array.new(80) do |i|
+        offer(
+          "P-#{rng.rand(40)}",
+          "S#{rng.rand(3)}",
+          format("%.2f", rng.rand(90.0)),
+          on_hand: rng.rand(9).to_s,
+          description: "Part #{i}"
+        )
+      end
     first = update(*rows)
     kept = first.rows.reject { |row| row["status"] == "rejected" }.map { |row| rows[row["line"] - 2] }
-    again = described_class.new(first.catalog, kept.reverse.uniq { |row| row["part"] }.map { |row| row.merge("line" => 1) })
+    again =
+      described_class.new(first.catalog, kept.reverse.uniq { |row| row["part"] }.map { |row| row.merge("line" => 1) })
     expect(again.rows.map { |row| row["status"] }.uniq).to eq(["same"])
     expect(again.catalog).to eq(first.catalog)
   end

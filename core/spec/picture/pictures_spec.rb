@@ -7,8 +7,13 @@ RSpec.describe NimbleLedger::Picture do
   def contours(sheet) = sheet.reach.contours.map { |c| [c.steps.map(&:id), c.cylinders, c.partial] }
 
   it "charts the sideways V6: cover over all, manifold over the rear bank, cowl over part of it" do
-    expect(contours(Engines.sheet("JIV6", [5], %w[plug coil])))
-      .to eq([[["cover"], [1, 2, 3, 4, 5, 6], false], [%w[intake-pipe throttle harness manifold], [1, 3, 5], false], [["cowl"], [3, 5], true]])
+    expect(contours(Engines.sheet("JIV6", [5], %w[plug coil]))).to eq(
+      [
+        [["cover"], [1, 2, 3, 4, 5, 6], false],
+        [%w[intake-pipe throttle harness manifold], [1, 3, 5], false],
+        [["cowl"], [3, 5], true]
+      ]
+    )
   end
 
   it "marks the front of the vehicle and puts the right bank above when the engine lies lengthwise" do
@@ -28,7 +33,10 @@ RSpec.describe NimbleLedger::Picture do
   end
 
   it "makes the rear bank cost far more than the front, and all six less than both jobs" do
-    rear, front, all = [%w[plug-1 plug-3 plug-5], %w[plug-2 plug-4 plug-6], %w[plug-1 plug-2 plug-3 plug-4 plug-5 plug-6]].map { |t| Engines.quoted("JIV6", t) }
+    rear, front, all =
+      [%w[plug-1 plug-3 plug-5], %w[plug-2 plug-4 plug-6], %w[plug-1 plug-2 plug-3 plug-4 plug-5 plug-6]].map do |t|
+        Engines.quoted("JIV6", t)
+      end
     expect(rear).to be > front * 2.5
     expect(all).to be < rear + front
   end
@@ -37,16 +45,21 @@ RSpec.describe NimbleLedger::Picture do
     engine = Engines.engine(code)
 
     it "draws the descent of #{code} so that its strokes add up to the plan, down and back up in reverse" do
-      engine.cylinders.map(&:number).each do |number|
-        plan = Engines.answer(code, Engines.targets(code, "plug", [number])).plan
-        strokes = NimbleLedger::Picture::Descent.new(plan).strokes
-        sums = strokes.group_by(&:kind).transform_values { |list| list.sum(&:minutes) }
-        expect(sums["remove"].to_f).to be_within(1e-9).of(plan.job.minutes("remove"))
-        expect(sums["refit"].to_f + sums.fetch("closing", 0)).to be_within(1e-9).of(plan.job.minutes("refit", "closing"))
-        expect(strokes.each_cons(2)).to all(satisfy { |a, b| (a.start + a.minutes - b.start).abs < 1e-9 })
-        down = strokes.select { |s| s.kind == "remove" && engine.step(s.ref).refit.mean.positive? }.map(&:ref)
-        expect(strokes.select { |s| s.kind == "refit" }.map(&:ref)).to eq(down.reverse)
-      end
+      engine
+        .cylinders
+        .map(&:number)
+        .each do |number|
+          plan = Engines.answer(code, Engines.targets(code, "plug", [number])).plan
+          strokes = NimbleLedger::Picture::Descent.new(plan).strokes
+          sums = strokes.group_by(&:kind).transform_values { |list| list.sum(&:minutes) }
+          expect(sums["remove"].to_f).to be_within(1e-9).of(plan.job.minutes("remove"))
+          expect(sums["refit"].to_f + sums.fetch("closing", 0)).to be_within(1e-9).of(
+            plan.job.minutes("refit", "closing")
+          )
+          expect(strokes.each_cons(2)).to all(satisfy { |a, b| (a.start + a.minutes - b.start).abs < 1e-9 })
+          down = strokes.select { |s| s.kind == "remove" && engine.step(s.ref).refit.mean.positive? }.map(&:ref)
+          expect(strokes.select { |s| s.kind == "refit" }.map(&:ref)).to eq(down.reverse)
+        end
     end
 
     it "puts every cylinder of #{code} on a place of its own, with a sounding" do
@@ -58,8 +71,11 @@ RSpec.describe NimbleLedger::Picture do
 
   it "explains in words what the plan does" do
     text = Engines.sheet("JIV6", [5], %w[plug coil]).to_h["explanation"]
-    expect(text["short"]).to eq("Number 5 sits on the rear bank, under the wiper arms and cowl tray and the upper intake manifold. Six layers come off before " \
-                                "anyone can touch it, so nearly all of the 2.6 hours is reaching. The same on number 2 would be 0.7.")
+    expect(text["short"]).to eq(
+      "Number 5 sits on the rear bank, under the wiper arms and cowl tray and the upper intake manifold. Six " \
+        "layers come off before " \
+        "anyone can touch it, so nearly all of the 2.6 hours is reaching. The same on number 2 would be 0.7."
+    )
     expect(text["in_order"].size).to be > 12
   end
 
@@ -78,7 +94,9 @@ RSpec.describe NimbleLedger::Picture do
       joint = Engines.answer("JIV6", %w[plug-5 coil-5] | row["targets"], catalog: Engines.catalog)
       now = Engines.answer("JIV6", %w[plug-5 coil-5], catalog: Engines.catalog)
       expect(row["added_cents"]).to eq(joint.price.total_cents - now.price.total_cents)
-      expect(row["alone_cents"]).to eq(Engines.answer("JIV6", row["targets"], catalog: Engines.catalog).price.total_cents)
+      expect(row["alone_cents"]).to eq(
+        Engines.answer("JIV6", row["targets"], catalog: Engines.catalog).price.total_cents
+      )
     end
   end
 

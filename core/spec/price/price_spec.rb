@@ -36,7 +36,10 @@ RSpec.describe NimbleLedger::Price do
   def answer(targets, **rest) = Engines.answer("JIV6", targets, catalog: Engines.catalog, **rest)
 
   it "prices the rear coil and plug line by line, worked by hand" do
-    price = answer(%w[plug-5 coil-5], house: { "taxes" => [{ "label" => "Tax", "percent" => 7.5, "on" => ["parts"] }] }).to_h["price"]
+    price =
+      answer(%w[plug-5 coil-5], house: { "taxes" => [{ "label" => "Tax", "percent" => 7.5, "on" => ["parts"] }] }).to_h[
+        "price"
+      ]
     cents = price["lines"].to_h { |line| [line["part"] || line["kind"], line["cents"]] }
     expect(cents["labor"]).to eq((price["lines"].first["quantity"] * 14_500).round)
     expect(cents).to include("PLG-74865" => 2_620, "COI-80409" => 9_568, "SEA-70833" => 890, "SEA-46375" => 4_620)
@@ -69,7 +72,19 @@ RSpec.describe NimbleLedger::Price do
   end
 
   it "buys the seal kit only where it is cheaper, and says what stays in the box" do
-    kit = Engines.answer("KUJ6", %w[plug-2], catalog: Engines.catalog, pins: { "choices" => { "manifold" => "throttle-aside" } }).to_h["price"]
+    kit =
+      Engines.answer(
+        "KUJ6",
+        %w[plug-2],
+        catalog: Engines.catalog,
+        pins: {
+          "choices" => {
+            "manifold" => "throttle-aside"
+          }
+        }
+      ).to_h[
+        "price"
+      ]
     expect(kit["lines"].map { |line| line["part"] }).to include("KIT-60130")
     expect(kit["left_over"]).to eq([{ "part" => "SEA-15400", "quantity" => 6 }])
     expect(kit["lines"].map { |line| line["part"] }).not_to include("SEA-21162", "SEA-86744")

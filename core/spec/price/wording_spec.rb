@@ -8,16 +8,38 @@ RSpec.describe NimbleLedger::Price::Lines do
   def price(parts: { "A" => 1 }, minutes: 60, catalog: { "A" => 1_000 }, items: [], house: {}, work: "other", **rest)
     offers = catalog.map { |part, cents| { "supplier" => "S", "part" => part, "cost_cents" => cents } }
     own = { parts: parts.map { |part, quantity| { "part" => part, "quantity" => quantity } }, label: "work" }
-    engine = profile(steps: [], targets: [target("t", work: work, minutes: [minutes] * 3, **(parts.empty? ? { label: "work" } : own))])
-    quiet = { "house_tasks" => NimbleLedger::House::Settings.defaults["house_tasks"].transform_values { 0 }, "common_variation" => 0, "rate_cents" => 10_000, "supplies_percent" => 0 }
-    request = Engines.request(["t"], engine: engine, catalog: { "items" => items, "offers" => offers }, house: quiet.merge(house), **rest)
+    engine =
+      profile(
+        steps: [],
+        targets: [target("t", work: work, minutes: [minutes] * 3, **(parts.empty? ? { label: "work" } : own))]
+      )
+    quiet = {
+      "house_tasks" => NimbleLedger::House::Settings.defaults["house_tasks"].transform_values { 0 },
+      "common_variation" => 0,
+      "rate_cents" => 10_000,
+      "supplies_percent" => 0
+    }
+    request =
+      Engines.request(
+        ["t"],
+        engine: engine,
+        catalog: {
+          "items" => items,
+          "offers" => offers
+        },
+        house: quiet.merge(house),
+        **rest
+      )
     NimbleLedger::Estimate::Answer.new(NimbleLedger::Estimate::Request.build(request)).price
   end
 
   def cents(price, kind) = price.list.select { |line| line.kind == kind }.map(&:cents)
 
   it "takes two contained rates from one net: net is gross over one plus both" do
-    taxes = [{ "label" => "State", "percent" => 5, "on" => %w[labor parts fees] }, { "label" => "Town", "percent" => 2, "on" => %w[labor] }]
+    taxes = [
+      { "label" => "State", "percent" => 5, "on" => %w[labor parts fees] },
+      { "label" => "Town", "percent" => 2, "on" => %w[labor] }
+    ]
     both = price(house: { "tax_inclusive" => true, "taxes" => taxes })
     # labor 100.00 holds 7 %: net 93.4579; the part sells at 20.00 and holds 5 %: net 19.0476
     # state: 5 % of 112.5056 = 5.63; town: 2 % of 93.4579 = 1.87
@@ -51,23 +73,76 @@ RSpec.describe NimbleLedger::Price::Lines do
   end
 
   describe "a kit" do
-    kit = { "part" => "KIT", "contains" => [{ "part" => "A", "quantity" => 2 }, { "part" => "B", "quantity" => 1 }, { "part" => "C", "quantity" => 3 }] }
+    kit = {
+      "part" => "KIT",
+      "contains" => [
+        { "part" => "A", "quantity" => 2 },
+        { "part" => "B", "quantity" => 1 },
+        { "part" => "C", "quantity" => 3 }
+      ]
+    }
 
     it "sold as its used parts shares its price by their standing costs" do
-      used = price(parts: { "A" => 2, "B" => 1 }, catalog: { "A" => 1_000, "B" => 2_000, "KIT" => 1_500 }, items: [kit], house: { "kit_rule" => "used-parts" })
+      used =
+        price(
+          parts: {
+            "A" => 2,
+            "B" => 1
+          },
+          catalog: {
+            "A" => 1_000,
+            "B" => 2_000,
+            "KIT" => 1_500
+          },
+          items: [kit],
+          house: {
+            "kit_rule" => "used-parts"
+          }
+        )
       # the kit sells at 30.00; two of A stand at 20.00 and one B at 20.00: half each
-      expect(used.list.select(&:part).map { |line| [line.part, line.quantity, line.cents] }).to eq([["A", 2, 1_500], ["B", 1, 1_500]])
+      expect(used.list.select(&:part).map { |line| [line.part, line.quantity, line.cents] }).to eq(
+        [["A", 2, 1_500], ["B", 1, 1_500]]
+      )
       expect(used.leftovers).to eq([{ "part" => "C", "quantity" => 3 }])
     end
 
     it "shares by pieces where a standing cost is unknown" do
-      used = price(parts: { "A" => 2, "B" => 1 }, catalog: { "A" => 1_000, "KIT" => 1_500 }, items: [kit], house: { "kit_rule" => "used-parts" })
+      used =
+        price(
+          parts: {
+            "A" => 2,
+            "B" => 1
+          },
+          catalog: {
+            "A" => 1_000,
+            "KIT" => 1_500
+          },
+          items: [kit],
+          house: {
+            "kit_rule" => "used-parts"
+          }
+        )
       expect(used.list.select(&:part).map(&:cents)).to eq([2_000, 1_000])
     end
 
     it "sells whole otherwise, and is left where singles cost less" do
-      expect(price(parts: { "A" => 2, "B" => 1 }, catalog: { "A" => 1_000, "B" => 2_000, "KIT" => 1_500 }, items: [kit]).list.filter_map(&:part)).to eq(["KIT"])
-      expect(price(parts: { "A" => 1 }, catalog: { "A" => 1_000, "KIT" => 1_500 }, items: [kit]).list.filter_map(&:part)).to eq(["A"])
+      expect(
+        price(
+          parts: {
+            "A" => 2,
+            "B" => 1
+          },
+          catalog: {
+            "A" => 1_000,
+            "B" => 2_000,
+            "KIT" => 1_500
+          },
+          items: [kit]
+        ).list.filter_map(&:part)
+      ).to eq(["KIT"])
+      expect(
+        price(parts: { "A" => 1 }, catalog: { "A" => 1_000, "KIT" => 1_500 }, items: [kit]).list.filter_map(&:part)
+      ).to eq(["A"])
     end
   end
 

@@ -6,25 +6,43 @@ RSpec.describe NimbleLedger::Quote::Content do
   let(:engine) { Engines.engine("JIV6") }
   let(:start) { described_class.start }
 
-  def content(hash = start, **vehicle) = described_class.new(hash, engine: engine, vehicle: vehicle.transform_keys(&:to_s))
+  def content(hash = start, **vehicle) =
+    described_class.new(hash, engine: engine, vehicle: vehicle.transform_keys(&:to_s))
 
   it "takes what is known of the vehicle, and today's word over it" do
     known = content(odometer_km: 90_000, plugs_changed_km: 30_000, plugs_changed_years: 4, compound_used: true)
-    expect(known.history).to eq("odometer_km" => 90_000, "plugs_changed_km" => 30_000, "plugs_changed_years" => 4, "compound_used" => true)
+    expect(known.history).to eq(
+      "odometer_km" => 90_000,
+      "plugs_changed_km" => 30_000,
+      "plugs_changed_years" => 4,
+      "compound_used" => true
+    )
     expect(known.assumed).to be_empty
-    told = content(start.merge("history" => { "odometer_km" => 95_000, "compound_used" => false }), odometer_km: 90_000, compound_used: true)
+    told =
+      content(
+        start.merge("history" => { "odometer_km" => 95_000, "compound_used" => false }),
+        odometer_km: 90_000,
+        compound_used: true
+      )
     expect(told.history).to include("odometer_km" => 95_000, "compound_used" => false)
   end
 
   it "assumes the careful thing about the unknown, and says so" do
     unknown = content(age_years: 9)
-    expect(unknown.history).to eq("odometer_km" => 135_000, "plugs_changed_km" => 0, "plugs_changed_years" => 9, "compound_used" => false)
+    expect(unknown.history).to eq(
+      "odometer_km" => 135_000,
+      "plugs_changed_km" => 0,
+      "plugs_changed_years" => 9,
+      "compound_used" => false
+    )
     expect(unknown.assumed).to eq(%w[odometer_km plugs_changed_km plugs_changed_years compound_used])
   end
 
   it "takes an odometer nobody read to stand at least where plugs were changed" do
     expect(content(plugs_changed_km: 300_000).history).to include("odometer_km" => 300_000)
-    expect(content("cylinders" => { "3" => { "plugs_changed_km" => 320_000 } }).history).to include("odometer_km" => 320_000)
+    expect(content("cylinders" => { "3" => { "plugs_changed_km" => 320_000 } }).history).to include(
+      "odometer_km" => 320_000
+    )
     expect(content(odometer_km: 250_000, plugs_changed_km: 300_000).history).to include("odometer_km" => 250_000)
   end
 
@@ -37,22 +55,34 @@ RSpec.describe NimbleLedger::Quote::Content do
 
   {
     "a cylinder the engine lacks" => [{ "cylinders" => [9], "works" => ["plug"] }, "/content/scopes/0/cylinders/0"],
-    "an extra the engine lacks" => [{ "cylinders" => [], "works" => [], "extras" => ["ghost"] }, "/content/scopes/0/extras/0"],
+    "an extra the engine lacks" => [
+      { "cylinders" => [], "works" => [], "extras" => ["ghost"] },
+      "/content/scopes/0/extras/0"
+    ],
     "work that is no work" => [{ "cylinders" => [], "works" => ["wash"] }, "/content/scopes/0/works/0"],
     "a cylinder twice" => [{ "cylinders" => [1, 1], "works" => [] }, "/content/scopes/0/cylinders/1"]
   }.each do |name, (scope, path)|
     it "refuses #{name} with its path" do
-      expect { content(start.merge("scopes" => [scope])) }.to raise_error(NimbleLedger::InvalidInput) { |e| expect(e.details.first["path"]).to eq(path) }
+      expect { content(start.merge("scopes" => [scope])) }.to raise_error(NimbleLedger::InvalidInput) { |e|
+        expect(e.details.first["path"]).to eq(path)
+      }
     end
   end
 
   it "refuses a drop-off on a day that does not exist" do
-    expect { content(start.merge("drop_off" => "2026-02-31T09:00")).drop_off }.to raise_error(NimbleLedger::InvalidInput, /no such day/)
+    expect { content(start.merge("drop_off" => "2026-02-31T09:00")).drop_off }.to raise_error(
+      NimbleLedger::InvalidInput,
+      /no such day/
+    )
     expect { content(start.merge("drop_off" => "soon")) }.to raise_error(NimbleLedger::InvalidInput)
   end
 
   it "turns cylinders, work and extras into targets, in file order" do
-    selection = NimbleLedger::Quote::Selection.new(engine, { "cylinders" => [5, 1], "works" => %w[coil plug], "extras" => ["throttle-clean"] })
+    selection =
+      NimbleLedger::Quote::Selection.new(
+        engine,
+        { "cylinders" => [5, 1], "works" => %w[coil plug], "extras" => ["throttle-clean"] }
+      )
     expect(selection.targets.map(&:id)).to eq(%w[plug-1 plug-5 coil-1 coil-5 throttle-clean])
     tube = NimbleLedger::Quote::Selection.new(engine, { "cylinders" => [3], "works" => ["tube-seal"] })
     expect(tube.targets.map(&:id)).to eq(["seals-rear"])
@@ -80,11 +110,25 @@ RSpec.describe NimbleLedger::Quote::Content do
   describe "hours and discount set by hand" do
     let(:hours) { { "by_hours" => -0.3, "reason" => "cowl is off already", "targets" => %w[coil-5 plug-5] } }
 
-    def scoped(cylinders, **rest) = content(start.merge("scopes" => [{ "cylinders" => cylinders, "works" => %w[plug coil] }.merge(rest.transform_keys(&:to_s))]))
+    def scoped(cylinders, **rest) =
+      content(
+        start.merge(
+          "scopes" => [{ "cylinders" => cylinders, "works" => %w[plug coil] }.merge(rest.transform_keys(&:to_s))]
+        )
+      )
 
     it "go into the request of the scope they were set for" do
       request = scoped([5], hours: hours, discount: { "cents" => 2_000, "label" => "Goodwill" }).request(0)
-      expect(request).to include("override" => { "by_hours" => -0.3, "reason" => "cowl is off already" }, "discount" => { "cents" => 2_000, "label" => "Goodwill" })
+      expect(request).to include(
+        "override" => {
+          "by_hours" => -0.3,
+          "reason" => "cowl is off already"
+        },
+        "discount" => {
+          "cents" => 2_000,
+          "label" => "Goodwill"
+        }
+      )
       expect(scoped([5]).request(0).keys).not_to include("override", "discount")
     end
 
@@ -105,15 +149,44 @@ RSpec.describe NimbleLedger::Quote::Content do
 
   it "takes the age at which connectors turn brittle from the house" do
     strict = NimbleLedger::House::Settings.defaults.with({ "brittle_age_years" => 5 })
-    expect(described_class.new(start, engine: engine, vehicle: { "age_years" => 7 }, house: strict).condition["brittle"]).to be(true)
+    expect(
+      described_class.new(start, engine: engine, vehicle: { "age_years" => 7 }, house: strict).condition["brittle"]
+    ).to be(true)
     expect(content(age_years: 7).condition["brittle"]).to be(false)
   end
 
-  it "takes what is fitted and each cylinder's past from the car, then from the quote, and lets the quote take the car's word again" do
-    car = { "odometer_km" => 90_000, "plugs_changed_km" => 0, "plugs_changed_years" => 6, "fitted" => { "construction" => "multi-piece", "interval_km" => 60_000 },
-            "cylinders" => { "3" => { "plugs_changed_years" => 2 }, "5" => { "plugs_changed_years" => 1 }, "9" => { "plugs_changed_years" => 1 } }, "variants" => { "tray" => "no", "roof" => "x" } }
+  it "takes each cylinder's past from the car, then from the quote, which may take the car's word again" do
+    car = {
+      "odometer_km" => 90_000,
+      "plugs_changed_km" => 0,
+      "plugs_changed_years" => 6,
+      "fitted" => {
+        "construction" => "multi-piece",
+        "interval_km" => 60_000
+      },
+      "cylinders" => {
+        "3" => {
+          "plugs_changed_years" => 2
+        },
+        "5" => {
+          "plugs_changed_years" => 1
+        },
+        "9" => {
+          "plugs_changed_years" => 1
+        }
+      },
+      "variants" => {
+        "tray" => "no",
+        "roof" => "x"
+      }
+    }
     history = { "cylinders" => { "3" => { "compound_used" => true }, "5" => {} } }
-    content = NimbleLedger::Quote::Content.new(NimbleLedger::Quote::Content.start.merge("history" => history), engine: Engines.engine("JIV6"), vehicle: car)
+    content =
+      NimbleLedger::Quote::Content.new(
+        NimbleLedger::Quote::Content.start.merge("history" => history),
+        engine: Engines.engine("JIV6"),
+        vehicle: car
+      )
     expect(content.history["cylinders"]).to eq("3" => { "plugs_changed_years" => 2, "compound_used" => true })
     expect([content.history["fitted"], content.variants]).to eq([car["fitted"], { "tray" => "no" }])
   end

@@ -10,9 +10,19 @@ RSpec.describe NimbleLedger::Quote::StartingSoak do
   def sheet(code, cylinders, soak: nil, history: OLD_CAR, **rest)
     engine = Engines.engine(code)
     scope = { "cylinders" => cylinders, "works" => ["plug"], "soak" => soak }.compact
-    visit = NimbleLedger::Quote::Sheet::Visit.new(NimbleLedger::Slots::ReadyTime::Moment.parse("2026-11-24T08:00"), "cold", nil)
-    NimbleLedger::Quote::Sheet.new(NimbleLedger::Quote::Selection.new(engine, scope), Engines.request([], equipment: Engines::EQUIPMENT, history: history, **rest).except("targets"),
-                                   engine: engine, catalog: Engines.catalog, visit: visit)
+    visit =
+      NimbleLedger::Quote::Sheet::Visit.new(
+        NimbleLedger::Slots::ReadyTime::Moment.parse("2026-11-24T08:00"),
+        "cold",
+        nil
+      )
+    NimbleLedger::Quote::Sheet.new(
+      NimbleLedger::Quote::Selection.new(engine, scope),
+      Engines.request([], equipment: Engines::EQUIPMENT, history: history, **rest).except("targets"),
+      engine: engine,
+      catalog: Engines.catalog,
+      visit: visit
+    )
   end
 
   it "starts a break-prone engine with the recommended soak, and says that nobody chose it" do
@@ -46,14 +56,38 @@ RSpec.describe NimbleLedger::Quote::StartingSoak do
     sum = 0.0
     expect(page["likely_cents"]).to eq(prices.find { |_cents, chance| (sum += chance) >= 0.5 }.first)
     expect(page["likely_cents"]).to be > trouble.price.total_cents
-    expect(sheet("SK18", [1], history: OLD_CAR.merge("plugs_changed_km" => 190_000, "plugs_changed_years" => 1)).to_h["trouble"]["likely_cents"]).to be_nil
+    expect(
+      sheet("SK18", [1], history: OLD_CAR.merge("plugs_changed_km" => 190_000, "plugs_changed_years" => 1)).to_h[
+        "trouble"
+      ][
+        "likely_cents"
+      ]
+    ).to be_nil
   end
 
   it "names the parts of mishaps nobody has a price for" do
-    bare = NimbleLedger::Parts::Catalog.build({ "offers" => [{ "supplier" => "S", "part" => "PLG-1", "cost_cents" => 100 }] })
-    engine = profile(steps: [step("m", mishaps: [{ "what" => "clip lost", "chance" => 0.1, "minutes" => [1, 2, 3], "parts" => ["CLP-1"] }])],
-                     targets: [target("p", work: "plug", through: ["m"])], plug: { "part" => "PLG-1", "construction" => "one-piece" })
-    answer = NimbleLedger::Estimate::Answer.new(NimbleLedger::Estimate::Request.build(Engines.request(["p"], engine: engine, history: OLD_CAR), documents: NimbleLedger::Documents.new(catalog: bare)))
+    bare =
+      NimbleLedger::Parts::Catalog.build(
+        { "offers" => [{ "supplier" => "S", "part" => "PLG-1", "cost_cents" => 100 }] }
+      )
+    engine =
+      profile(
+        steps: [
+          step("m", mishaps: [{ "what" => "clip lost", "chance" => 0.1, "minutes" => [1, 2, 3], "parts" => ["CLP-1"] }])
+        ],
+        targets: [target("p", work: "plug", through: ["m"])],
+        plug: {
+          "part" => "PLG-1",
+          "construction" => "one-piece"
+        }
+      )
+    answer =
+      NimbleLedger::Estimate::Answer.new(
+        NimbleLedger::Estimate::Request.build(
+          Engines.request(["p"], engine: engine, history: OLD_CAR),
+          documents: NimbleLedger::Documents.new(catalog: bare)
+        )
+      )
     expect(NimbleLedger::Risk::Trouble.for(answer).unpriced).to eq(["CLP-1"])
   end
 end

@@ -8,14 +8,32 @@ RSpec.describe NimbleLedger::Quote::SideBySide do
   # Sheets of several scopes of one car, as a quote makes them.
   def sheets(code, *scopes, catalog: Engines.catalog)
     engine = Engines.engine(code)
-    visit = NimbleLedger::Quote::Sheet::Visit.new(NimbleLedger::Slots::ReadyTime::Moment.parse("2026-11-25T09:00"), "cold", nil)
+    visit =
+      NimbleLedger::Quote::Sheet::Visit.new(
+        NimbleLedger::Slots::ReadyTime::Moment.parse("2026-11-25T09:00"),
+        "cold",
+        nil
+      )
     scopes.map do |scope|
-      content = NimbleLedger::Quote::Content.new({ "scopes" => [scope], "active" => 0, "history" => HISTORY_BESIDE }, engine: engine, vehicle: {})
-      NimbleLedger::Quote::Sheet.new(content.selection(0), content.request(0, equipment: Engines::EQUIPMENT), engine: engine, catalog: catalog, visit: visit)
+      content =
+        NimbleLedger::Quote::Content.new(
+          { "scopes" => [scope], "active" => 0, "history" => HISTORY_BESIDE },
+          engine: engine,
+          vehicle: {
+          }
+        )
+      NimbleLedger::Quote::Sheet.new(
+        content.selection(0),
+        content.request(0, equipment: Engines::EQUIPMENT),
+        engine: engine,
+        catalog: catalog,
+        visit: visit
+      )
     end
   end
 
-  def scope(cylinders, works = %w[coil], **rest) = { "cylinders" => cylinders, "works" => works }.merge(rest.transform_keys(&:to_s))
+  def scope(cylinders, works = %w[coil], **rest) =
+    { "cylinders" => cylinders, "works" => works }.merge(rest.transform_keys(&:to_s))
 
   def rows(code, *scopes, active: 0) = described_class.new(sheets(code, *scopes), active: active).rows
 
@@ -34,7 +52,11 @@ RSpec.describe NimbleLedger::Quote::SideBySide do
       engine = Engines.engine(code)
       numbers = engine.cylinders.map(&:number)
       works = NimbleLedger::Quote::Selection.works_of(engine).first(2)
-      rows(code, scope(numbers.first(1), works), scope(numbers, works, discount: { "cents" => 1_500, "label" => "Goodwill" })).each do |row|
+      rows(
+        code,
+        scope(numbers.first(1), works),
+        scope(numbers, works, discount: { "cents" => 1_500, "label" => "Goodwill" })
+      ).each do |row|
         expect(row.values_at("labor_cents", "parts_cents", "with_it_cents").sum).to eq(row["total_cents"]), code
       end
     end
@@ -55,13 +77,15 @@ RSpec.describe NimbleLedger::Quote::SideBySide do
     expect(own["left_cents"]).to eq(plain["left_cents"])
   end
 
-  it "takes a discount off its own scope only: what is left for another day, and what is nearly free now, cost what they cost" do
+  it "takes a discount off its own scope only: the rest costs what it costs" do
     discount = { "cents" => 2_000, "label" => "Goodwill" }
     plain, own = [{}, { discount: discount }].map { |rest| sheets("JIV6", scope([5], **rest), scope([3, 5])) }
     before, after = [plain, own].map { |list| described_class.new(list, active: 0).rows.first }
     expect(before["total_cents"] - after["total_cents"]).to be_between(2_000, 2_200)
     expect(after["left_cents"]).to eq(before["left_cents"])
-    expect(own.first.to_h["while_open"].map { |row| row["alone_cents"] }).to eq(plain.first.to_h["while_open"].map { |row| row["alone_cents"] })
+    expect(own.first.to_h["while_open"].map { |row| row["alone_cents"] }).to eq(
+      plain.first.to_h["while_open"].map { |row| row["alone_cents"] }
+    )
   end
 
   it "keeps a scope that holds nothing in its place, with no figures" do

@@ -4,7 +4,10 @@ require_relative "../spec_helper"
 
 # Section 5 and 13 for risk, on every shipped engine that states its plugs' construction.
 RSpec.describe "risk invariants on the shipped engines" do
-  def history(km: 120_000, years: 8, **rest) = { "odometer_km" => 250_000, "plugs_changed_km" => 250_000 - km, "plugs_changed_years" => years }.merge(rest.transform_keys(&:to_s))
+  def history(km: 120_000, years: 8, **rest) =
+    { "odometer_km" => 250_000, "plugs_changed_km" => 250_000 - km, "plugs_changed_years" => years }.merge(
+      rest.transform_keys(&:to_s)
+    )
 
   def plugs(code) = Engines.engine(code).targets.select(&:plug?).map(&:id)
 
@@ -14,22 +17,30 @@ RSpec.describe "risk invariants on the shipped engines" do
 
   Engines.codes.each do |code|
     it "#{code}: chances lie between 0 and 1 and sum to 1, with and without a soak" do
-      Engines.engine(code).soaks.each do |soak|
-        found = trouble(code, soak: soak)
-        counts = found.outcomes.broken_counts
-        expect(counts.size).to eq(Engines.engine(code).targets.sum(&:plugs) + 1)
-        expect(counts.sum).to be_within(1e-12).of(1)
-        expect(counts).to all(be_between(0, 1))
-        expect(found.space.list.sum(&:chance)).to be_within(1e-6).of(1)
-        expect(found.space.no_trouble).to be_within(1e-6).of(found.outcomes.no_trouble)
-        expect(found.space.expected_minutes).to be_within(0.01).of(found.outcomes.expected_extra_minutes)
-      end
+      Engines
+        .engine(code)
+        .soaks
+        .each do |soak|
+          found = trouble(code, soak: soak)
+          counts = found.outcomes.broken_counts
+          expect(counts.size).to eq(Engines.engine(code).targets.sum(&:plugs) + 1)
+          expect(counts.sum).to be_within(1e-12).of(1)
+          expect(counts).to all(be_between(0, 1))
+          expect(found.space.list.sum(&:chance)).to be_within(1e-6).of(1)
+          expect(found.space.no_trouble).to be_within(1e-6).of(found.outcomes.no_trouble)
+          expect(found.space.expected_minutes).to be_within(0.01).of(found.outcomes.expected_extra_minutes)
+        end
     end
 
     it "#{code}: more distance, more years and more rust never make a plug easier; compound does" do
       at = ->(**rest) { trouble(code, plugs(code).first(1), **rest).outcomes.plug_rows.first.chances.to_a }
-      ladder = [at.call(history: history(km: 10_000, years: 1)), at.call(history: history(km: 90_000, years: 1)), at.call(history: history(km: 90_000, years: 12)),
-                at.call(history: history(km: 90_000, years: 12), condition: { "corrosion" => "light" }), at.call(history: history(km: 90_000, years: 12), condition: { "corrosion" => "heavy" })]
+      ladder = [
+        at.call(history: history(km: 10_000, years: 1)),
+        at.call(history: history(km: 90_000, years: 1)),
+        at.call(history: history(km: 90_000, years: 12)),
+        at.call(history: history(km: 90_000, years: 12), condition: { "corrosion" => "light" }),
+        at.call(history: history(km: 90_000, years: 12), condition: { "corrosion" => "heavy" })
+      ]
       ladder.transpose.each { |chances| expect(chances).to eq(chances.sort) }
       used = at.call(history: history(compound_used: true))
       expect(used.zip(at.call(history: history))).to all(satisfy { |with, without| with < without })
@@ -47,7 +58,9 @@ RSpec.describe "risk invariants on the shipped engines" do
 
     it "#{code}: with trouble counted in, no share of jobs is done sooner" do
       found = trouble(code)
-      [0.5, 0.65, 0.8, 0.95].each { |p| expect(found.mixture.quantile(p)).to be >= found.plan.job.total.quantile(p) - 1e-3 }
+      [0.5, 0.65, 0.8, 0.95].each do |p|
+        expect(found.mixture.quantile(p)).to be >= found.plan.job.total.quantile(p) - 1e-3
+      end
     end
   end
 
@@ -66,11 +79,12 @@ RSpec.describe "risk invariants on the shipped engines" do
   it "pools outcomes for drawing without moving their chance, mean or variance" do
     list = trouble("YUX8").space.likely
     pooled = NimbleLedger::Risk::OutcomeSpace.pooled(list, 20)
-    moments = lambda do |outcomes|
-      chance = outcomes.sum(&:chance)
-      mean = outcomes.sum { |o| o.chance * o.mean } / chance
-      [chance, mean, outcomes.sum { |o| o.chance * (o.variance + (o.mean**2)) } / chance]
-    end
+    moments =
+      lambda do |outcomes|
+        chance = outcomes.sum(&:chance)
+        mean = outcomes.sum { |o| o.chance * o.mean } / chance
+        [chance, mean, outcomes.sum { |o| o.chance * (o.variance + (o.mean**2)) } / chance]
+      end
     expect(pooled.size).to be <= 21
     moments.call(pooled).zip(moments.call(list)).each { |a, b| expect(a).to be_within(b * 1e-9).of(b) }
   end

@@ -23,7 +23,9 @@ RSpec.describe NimbleLedger::Risk do
 
     it "starts a multi-piece plug at seven in a hundred, and an unused interval changes nothing" do
       fresh = { "odometer_km" => 0, "plugs_changed_km" => 0, "plugs_changed_years" => 0 }
-      expect(trouble("YUX8", ["plug-1"], history: fresh).outcomes.plug_rows.first.chances.broken).to be_within(1e-12).of(0.07)
+      expect(trouble("YUX8", ["plug-1"], history: fresh).outcomes.plug_rows.first.chances.broken).to be_within(
+        1e-12
+      ).of(0.07)
     end
 
     it "takes the worse of the car's rust and the cylinder's own well" do
@@ -35,32 +37,55 @@ RSpec.describe NimbleLedger::Risk do
 
   describe "the whole job" do
     it "bills a mishap's part by the house markup, and never above what the price list sets" do
-      billed = lambda do |list|
-        items = Engines.catalog.source["items"].map { |item| item["part"] == "CLP-19295" ? item.merge("list_cents" => list) : item }
-        catalog = NimbleLedger::Parts::Catalog.build(Engines.catalog.source.merge("items" => items))
-        answer = Engines.answer("SK18", ["plug-1"], catalog: catalog, history: HISTORY)
-        NimbleLedger::Risk::Trouble.new(answer).space.list.find { |outcome| outcome.mishaps == 1 && outcome.broken.zero? && outcome.threads.zero? }.parts_cents.round(6)
-      end
+      billed =
+        lambda do |list|
+          items =
+            Engines.catalog.source["items"].map do |item|
+              item["part"] == "CLP-19295" ? item.merge("list_cents" => list) : item
+            end
+          catalog = NimbleLedger::Parts::Catalog.build(Engines.catalog.source.merge("items" => items))
+          answer = Engines.answer("SK18", ["plug-1"], catalog: catalog, history: HISTORY)
+          NimbleLedger::Risk::Trouble
+            .new(answer)
+            .space
+            .list
+            .find { |outcome| outcome.mishaps == 1 && outcome.broken.zero? && outcome.threads.zero? }
+            .parts_cents
+            .round(6)
+        end
       expect([nil, 500, 100].map(&billed)).to eq([680, 500, 340]) # cost 3.40, doubled; capped; never below cost
     end
 
     # Every plug and every mishap by itself: the definition, at small size.
     def enumerate(trouble)
       events = trouble.outcomes.plug_rows.flat_map { |row| [plug_events(trouble, row)] * row.target.plugs }
-      events += trouble.outcomes.mishaps.map { |m| [[m.chance, [0, 0, 0, 1], m.minutes.mean], [1 - m.chance, [0, 0, 0, 0], 0.0]] }
+      events +=
+        trouble.outcomes.mishaps.map do |m|
+          [[m.chance, [0, 0, 0, 1], m.minutes.mean], [1 - m.chance, [0, 0, 0, 0], 0.0]]
+        end
       events.reduce([[1.0, [0, 0, 0, 0], 0.0]]) do |all, event|
-        all.flat_map { |p, counts, minutes| event.map { |q, more, extra| [p * q, counts.zip(more).map(&:sum), minutes + extra] } }
+        all.flat_map do |p, counts, minutes|
+          event.map { |q, more, extra| [p * q, counts.zip(more).map(&:sum), minutes + extra] }
+        end
       end
     end
 
     def plug_events(trouble, row)
       b, t, s = row.chances.to_a
       out = trouble.outcomes
-      [[b, [1, 0, 0, 0], out.minutes_of("broken", row.target).mean], [(1 - b) * t, [0, 1, 0, 0], out.minutes_of("thread", row.target).mean],
-       [(1 - b) * (1 - t) * s, [0, 0, 1, 0], out.minutes_of("stubborn", row.target).mean], [(1 - b) * (1 - t) * (1 - s), [0, 0, 0, 0], 0.0]]
+      [
+        [b, [1, 0, 0, 0], out.minutes_of("broken", row.target).mean],
+        [(1 - b) * t, [0, 1, 0, 0], out.minutes_of("thread", row.target).mean],
+        [(1 - b) * (1 - t) * s, [0, 0, 1, 0], out.minutes_of("stubborn", row.target).mean],
+        [(1 - b) * (1 - t) * (1 - s), [0, 0, 0, 0], 0.0]
+      ]
     end
 
-    [["JIV6", %w[plug-5]], ["JIV6", %w[plug-1 plug-3 plug-5]], ["YUX8", %w[plug-1 plug-7 plug-8]]].each do |code, targets|
+    [
+      ["JIV6", %w[plug-5]],
+      ["JIV6", %w[plug-1 plug-3 plug-5]],
+      ["YUX8", %w[plug-1 plug-7 plug-8]]
+    ].each do |code, targets|
       it "equals full enumeration for #{code} #{targets.join(", ")}" do
         trouble = trouble(code, targets)
         all = enumerate(trouble)
@@ -79,7 +104,9 @@ RSpec.describe NimbleLedger::Risk do
       expect(trouble.space.list.sum(&:chance)).to be_within(1e-6).of(1)
       expect(trouble.space.expected_minutes).to be_within(0.01).of(trouble.outcomes.expected_extra_minutes)
       counts = trouble.space.list.group_by(&:broken).transform_values { |list| list.sum(&:chance) }
-      trouble.outcomes.broken_counts.each_with_index { |chance, k| expect(counts.fetch(k, 0.0)).to be_within(1e-6).of(chance) }
+      trouble.outcomes.broken_counts.each_with_index do |chance, k|
+        expect(counts.fetch(k, 0.0)).to be_within(1e-6).of(chance)
+      end
     end
 
     it "agrees with a seeded simulation of the same job" do
@@ -88,7 +115,11 @@ RSpec.describe NimbleLedger::Risk do
       outcomes = trouble.space.list
       total = trouble.plan.job.total
       sample = 20_000.times.map { draw(outcomes, total, rng) }.sort
-      [0.5, 0.8, 0.95].each { |p| expect(trouble.mixture.quantile(p)).to be_within(sample[(p * sample.size).to_i] * 0.02).of(sample[(p * sample.size).to_i]) }
+      [0.5, 0.8, 0.95].each do |p|
+        expect(trouble.mixture.quantile(p)).to be_within(sample[(p * sample.size).to_i] * 0.02).of(
+          sample[(p * sample.size).to_i]
+        )
+      end
     end
 
     def draw(outcomes, total, rng)
@@ -121,7 +152,17 @@ RSpec.describe NimbleLedger::Risk do
     end
 
     it "costs the quote exactly when nothing happens" do
-      trouble = trouble("JIV6", %w[plug-5 coil-5], house: { "taxes" => [{ "label" => "Tax", "percent" => 7.5, "on" => %w[labor parts] }] }, discount: { "cents" => 777 })
+      trouble =
+        trouble(
+          "JIV6",
+          %w[plug-5 coil-5],
+          house: {
+            "taxes" => [{ "label" => "Tax", "percent" => 7.5, "on" => %w[labor parts] }]
+          },
+          discount: {
+            "cents" => 777
+          }
+        )
       calm = trouble.space.list.find { |outcome| !outcome.trouble? }
       expect(trouble.allowance.price_of(calm)).to eq(trouble.price.total_cents)
     end
@@ -135,8 +176,12 @@ RSpec.describe NimbleLedger::Risk do
 
   it "recommends the least expected cost among soaks that meet the promise" do
     base = Engines.answer("YUX8", (1..8).map { |n| "plug-#{n}" }, catalog: Engines.catalog, history: HISTORY)
-    planner = NimbleLedger::Risk::SoakPlanner.new(%w[none short overnight], ->(soak) { NimbleLedger::Risk::Trouble.new(base.with_soak(soak)) },
-                                                  ready: ->(t) { t.plan.overnight? ? 2000 : t.plan.job.total.mean + t.plan.wait_minutes })
+    planner =
+      NimbleLedger::Risk::SoakPlanner.new(
+        %w[none short overnight],
+        ->(soak) { NimbleLedger::Risk::Trouble.new(base.with_soak(soak)) },
+        ready: ->(t) { t.plan.overnight? ? 2000 : t.plan.job.total.mean + t.plan.wait_minutes }
+      )
     cheapest = planner.rows.min_by(&:expected_cents).protocol
     expect(planner.recommended).to eq(cheapest)
     expect(planner.recommended(promised: 1000)).not_to eq("overnight")
@@ -148,11 +193,32 @@ RSpec.describe NimbleLedger::Risk do
       hash = Engines.profile_of("YUX8").merge("plug" => Engines.profile_of("YUX8")["plug"].merge("per_cylinder" => 2))
       history = { "odometer_km" => 0, "plugs_changed_km" => 0, "plugs_changed_years" => 40 }
       kinds = { "one-piece" => chance, "one-piece-long-reach" => chance, "multi-piece" => chance }
-      request = Engines.request((1..8).map { |n| "plug-#{n}" }, engine: hash, history: history, house: { "break_chance" => kinds })
-      answer = NimbleLedger::Estimate::Answer.new(NimbleLedger::Estimate::Request.build(request, documents: NimbleLedger::Documents.new(catalog: Engines.catalog)))
+      request =
+        Engines.request(
+          (1..8).map { |n| "plug-#{n}" },
+          engine: hash,
+          history: history,
+          house: {
+            "break_chance" => kinds
+          }
+        )
+      answer =
+        NimbleLedger::Estimate::Answer.new(
+          NimbleLedger::Estimate::Request.build(
+            request,
+            documents: NimbleLedger::Documents.new(catalog: Engines.catalog)
+          )
+        )
       trouble = described_class::Trouble.new(answer)
       expect(answer.outcomes.broken_counts.size).to eq(17)
-      figures = answer.outcomes.broken_counts + [trouble.allowance.not_above_cents, trouble.mixture.quantile(0.95), trouble.allowance.expected_cents, trouble.extraction_fails]
+      figures =
+        answer.outcomes.broken_counts +
+          [
+            trouble.allowance.not_above_cents,
+            trouble.mixture.quantile(0.95),
+            trouble.allowance.expected_cents,
+            trouble.extraction_fails
+          ]
       expect(figures).to all(satisfy { |x| x.finite? && x >= 0 })
       expect(answer.outcomes.broken_counts[chance * 16]).to be_within(1e-9).of(1)
     end

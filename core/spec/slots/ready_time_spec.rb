@@ -47,7 +47,7 @@ RSpec.describe NimbleLedger::Slots::ReadyTime do
     end
   end
 
-  it "an overnight soak is ready on a later day than it was begun, at the earliest when the work is done after opening" do
+  it "an overnight soak is ready on a later day, at the earliest when the work is done after opening" do
     rng = Random.new(13)
     60.times do
       from = moment.new(Date.new(2026, 11, 23) + rng.rand(5), rng.rand(480..1000))
@@ -57,11 +57,16 @@ RSpec.describe NimbleLedger::Slots::ReadyTime do
   end
 
   it "equals walking the clock over weeks, to the minute where a week is full" do
-    week = opening.values.compact.sum { |day| day.map { |text| described_class.minutes(text) }.then { |open, close| close - open } }
-    [week, (2 * week) - 1, 2 * week, (2 * week) + 1, (3 * week) + 333].each do |minutes|
-      [moment.new(Date.new(2026, 11, 23), 480), moment.new(Date.new(2026, 11, 27), 1020), moment.new(Date.new(2026, 11, 29), 700)].each do |from|
-        expect(slots.ready(from, minutes)).to eq(walked(from, minutes)), "#{from} + #{minutes}"
+    week =
+      opening.values.compact.sum do |day|
+        day.map { |text| described_class.minutes(text) }.then { |open, close| close - open }
       end
+    [week, (2 * week) - 1, 2 * week, (2 * week) + 1, (3 * week) + 333].each do |minutes|
+      [
+        moment.new(Date.new(2026, 11, 23), 480),
+        moment.new(Date.new(2026, 11, 27), 1020),
+        moment.new(Date.new(2026, 11, 29), 700)
+      ].each { |from| expect(slots.ready(from, minutes)).to eq(walked(from, minutes)), "#{from} + #{minutes}" }
     end
   end
 

@@ -25,18 +25,22 @@ class BruteForce
     return nil if plans.empty?
 
     least = plans.map(&:cost).min
-    plans.select { |plan| plan.cost <= least + 1e-9 }
-         .min_by { |plan| [plan.steps.size, plan.steps.map { |s| @place[s] }.sort, plan.ways, plan.members] }
+    plans
+      .select { |plan| plan.cost <= least + 1e-9 }
+      .min_by { |plan| [plan.steps.size, plan.steps.map { |s| @place[s] }.sort, plan.ways, plan.members] }
   end
 
   private
 
   def allowed_ways(target)
-    target["ways"].each_index.select { |i| usable?(target["ways"][i]) && [nil, target["ways"][i]["id"]].include?(@pins["ways"][target["id"]]) }
+    target["ways"].each_index.select do |i|
+      usable?(target["ways"][i]) && [nil, target["ways"][i]["id"]].include?(@pins["ways"][target["id"]])
+    end
   end
 
   def usable?(thing)
-    ((thing["needs"] || []) - @equipment).empty? && (thing["closing"] || []).all? { |task| task["without"] || ((task["needs"] || []) - @equipment).empty? }
+    ((thing["needs"] || []) - @equipment).empty? &&
+      (thing["closing"] || []).all? { |task| task["without"] || ((task["needs"] || []) - @equipment).empty? }
   end
 
   def combinations(lists, chosen = [], &block)
@@ -48,9 +52,11 @@ class BruteForce
   # Grows the set of steps; at each choice reached, tries every member.
   def complete(targets, ways, &block)
     holders = targets.each_with_index.map { |t, i| [t["id"], t["ways"][ways[i]]["through"] || []] }
-    grow(holders.flat_map { |id, list| list.each_with_index.map { |entry, i| ["target", id, i, entry] } }, {}, {}) do |set, members|
-      yield Plan.new(cost(set.keys, targets, ways), set.keys, ways, ordered(members))
-    end
+    grow(
+      holders.flat_map { |id, list| list.each_with_index.map { |entry, i| ["target", id, i, entry] } },
+      {},
+      {}
+    ) { |set, members| yield Plan.new(cost(set.keys, targets, ways), set.keys, ways, ordered(members)) }
   end
 
   def grow(open, set, members, &block)
@@ -76,13 +82,16 @@ class BruteForce
 
   # Members by holders in file order: steps first, then targets.
   def ordered(members)
-    members.sort_by { |(kind, id, place), _m| [kind == "step" ? 0 : 1, kind == "step" ? @place[id] : @targets.keys.index(id), place] }
-           .map(&:last)
+    members
+      .sort_by do |(kind, id, place), _m|
+        [kind == "step" ? 0 : 1, kind == "step" ? @place[id] : @targets.keys.index(id), place]
+      end
+      .map(&:last)
   end
 
   def cost(steps, targets, ways)
-    steps.sum(0.0) { |id| step_cost(@steps[id]) } +
-      (steps.any? { |id| @steps[id]["battery"] } ? @battery : 0.0) + targets.each_with_index.sum(0.0) { |t, i| mean(t["minutes"]) * (t["ways"][ways[i]]["factor"] || 1.0) }
+    steps.sum(0.0) { |id| step_cost(@steps[id]) } + (steps.any? { |id| @steps[id]["battery"] } ? @battery : 0.0) +
+      targets.each_with_index.sum(0.0) { |t, i| mean(t["minutes"]) * (t["ways"][ways[i]]["factor"] || 1.0) }
   end
 
   def step_cost(step)
@@ -91,7 +100,8 @@ class BruteForce
     (labor + (step["closing"] || []).sum(0.0) { |task| closing(task) }) * (step["people"] || 1)
   end
 
-  def closing(task) = mean(((task["needs"] || []) - @equipment).empty? || task["without"].nil? ? task["minutes"] : task["without"])
+  def closing(task) =
+    mean(((task["needs"] || []) - @equipment).empty? || task["without"].nil? ? task["minutes"] : task["without"])
 
   def mean(points) = (points[0] + (4 * points[1]) + points[2]) / 6.0
 end

@@ -25,15 +25,25 @@ module HardProfiles
 
   def choice_holder(rng, id, index, ids)
     members = ids[8...68].sample(6, random: rng)
-    Profiles.step(id, rng.rand(2..6), after: [Profiles.any(*members)] + ids[68...index].sample(rng.rand(0..1), random: rng))
+    Profiles.step(
+      id,
+      rng.rand(2..6),
+      after: [Profiles.any(*members)] + ids[68...index].sample(rng.rand(0..1), random: rng)
+    )
   end
 
   def target(rng, index, ids)
     ways = index < 24 ? rng.rand(2..4) : 1
-    Profiles.target("t#{index}", work: index < 16 ? "plug" : "coil", cylinder: (index % 16) + 1, ways: (0...ways).map do |w|
-      through = index < 24 ? deep_route(rng, ids) : ids[68..].sample(index < 40 ? 1 : 0, random: rng)
-      { "id" => "w#{w}", "through" => through, "factor" => [1.0, 1.2, 1.5].sample(random: rng) }
-    end)
+    Profiles.target(
+      "t#{index}",
+      work: index < 16 ? "plug" : "coil",
+      cylinder: (index % 16) + 1,
+      ways:
+        (0...ways).map do |w|
+          through = index < 24 ? deep_route(rng, ids) : ids[68..].sample(index < 40 ? 1 : 0, random: rng)
+          { "id" => "w#{w}", "through" => through, "factor" => [1.0, 1.2, 1.5].sample(random: rng) }
+        end
+    )
   end
 
   def deep_route(rng, ids)

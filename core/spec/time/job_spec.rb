@@ -13,7 +13,13 @@ RSpec.describe NimbleLedger::Time do
   end
 
   it "inverts the normal distribution to full precision" do
-    { 0.5 => 0.0, 0.65 => 0.38532046640756773, 0.8 => 0.8416212335729143, 0.95 => 1.6448536269514722, 0.001 => -3.090232306167813 }.each do |p, z|
+    {
+      0.5 => 0.0,
+      0.65 => 0.38532046640756773,
+      0.8 => 0.8416212335729143,
+      0.95 => 1.6448536269514722,
+      0.001 => -3.090232306167813
+    }.each do |p, z|
       expect(NimbleLedger::Time::Normal.quantile(p)).to be_within(1e-12).of(z)
       expect(NimbleLedger::Time::Normal.cdf(z)).to be_within(1e-12).of(p)
     end
@@ -39,8 +45,10 @@ RSpec.describe NimbleLedger::Time do
   end
 
   it "multiplies rust, brittle connectors and bodges where they apply" do
-    condition = NimbleLedger::Time::Condition.new({ "corrosion" => "heavy", "brittle" => true, "bodged" => true }, house)
-    hash = profile(steps: [step("m", rust_prone: true, brittle: true), step("n")], targets: [target("t", through: %w[m n])])
+    condition =
+      NimbleLedger::Time::Condition.new({ "corrosion" => "heavy", "brittle" => true, "bodged" => true }, house)
+    hash =
+      profile(steps: [step("m", rust_prone: true, brittle: true), step("n")], targets: [target("t", through: %w[m n])])
     rusty, plain = NimbleLedger::Profile::Engine.build(hash).steps
     expect(condition.remove_factor(rusty)).to be_within(1e-12).of(1.4 * 1.2 * 1.1)
     expect(condition.refit_factor(rusty)).to be_within(1e-12).of(1.15 * 1.1)

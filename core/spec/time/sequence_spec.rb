@@ -4,41 +4,102 @@ require_relative "../spec_helper"
 
 # The job as pieces (model.md section 15).
 RSpec.describe NimbleLedger::Time::Sequence do
-  def ids(hash, targets, **rest) = NimbleLedger::Estimate::Request.build(Engines.request(targets, engine: hash, **rest)).job.plan.sequence.pieces.map(&:id)
+  def ids(hash, targets, **rest) =
+    NimbleLedger::Estimate::Request
+      .build(Engines.request(targets, engine: hash, **rest))
+      .job
+      .plan
+      .sequence
+      .pieces
+      .map(&:id)
 
   let(:two) do
-    steps = [step("cover", back: "after-run"), step("cap", back: "at-once"), step("coil-1", after: %w[cover cap], cylinder: 1), step("coil-2", after: %w[cover cap], cylinder: 2)]
+    steps = [
+      step("cover", back: "after-run"),
+      step("cap", back: "at-once"),
+      step("coil-1", after: %w[cover cap], cylinder: 1),
+      step("coil-2", after: %w[cover cap], cylinder: 2)
+    ]
     plugs = [1, 2].map { |n| target("plug-#{n}", work: "plug", cylinder: n, through: ["coil-#{n}"]) }
     profile(steps: steps, targets: plugs + [target("squeeze", work: "compression", cylinder: 1, through: ["coil-1"])])
   end
 
   it "takes one cylinder at a time, puts the cap straight back, and the cover on after the running check" do
-    expect(ids(two, %w[plug-1 plug-2])).to eq(%w[house:receive house:cold_check step:cover:remove step:cap:remove step:cap:refit
-                                                 step:coil-1:remove target:plug-1:work step:coil-1:refit step:coil-2:remove target:plug-2:work step:coil-2:refit
-                                                 house:leak_check step:cover:refit house:road_test])
+    expect(ids(two, %w[plug-1 plug-2])).to eq(
+      %w[
+        house:receive
+        house:cold_check
+        step:cover:remove
+        step:cap:remove
+        step:cap:refit
+        step:coil-1:remove
+        target:plug-1:work
+        step:coil-1:refit
+        step:coil-2:remove
+        target:plug-2:work
+        step:coil-2:refit
+        house:leak_check
+        step:cover:refit
+        house:road_test
+      ]
+    )
   end
 
   it "takes every coil off before a soak, and leaves one bore open at a time after it" do
-    expect(ids(two, %w[plug-1 plug-2], soak: "short").drop(5)).to eq(%w[step:coil-1:remove step:coil-2:remove soak wait:soak target:plug-1:work target:plug-2:work
-                                                                        step:coil-2:refit step:coil-1:refit house:leak_check step:cover:refit house:road_test])
+    expect(ids(two, %w[plug-1 plug-2], soak: "short").drop(5)).to eq(
+      %w[
+        step:coil-1:remove
+        step:coil-2:remove
+        soak
+        wait:soak
+        target:plug-1:work
+        target:plug-2:work
+        step:coil-2:refit
+        step:coil-1:refit
+        house:leak_check
+        step:cover:refit
+        house:road_test
+      ]
+    )
   end
 
   it "does closing work by its own order after all refit, the battery at the start" do
-    steps = [step("a", battery: true, closing: [{ "what" => "late", "minutes" => [1, 1, 1], "order" => 5 }]), step("b", after: ["a"], closing: [{ "what" => "early", "minutes" => [1, 1, 1] }])]
-    request = NimbleLedger::Estimate::Request.build(Engines.request(["t"], engine: profile(steps: steps, targets: [target("t", through: ["b"])]), codes: true))
+    steps = [
+      step("a", battery: true, closing: [{ "what" => "late", "minutes" => [1, 1, 1], "order" => 5 }]),
+      step("b", after: ["a"], closing: [{ "what" => "early", "minutes" => [1, 1, 1] }])
+    ]
+    request =
+      NimbleLedger::Estimate::Request.build(
+        Engines.request(["t"], engine: profile(steps: steps, targets: [target("t", through: ["b"])]), codes: true)
+      )
     pieces = request.job.plan.sequence.pieces
     expect(pieces.map(&:id).first(3)).to eq(%w[house:receive house:cold_check house:battery])
-    expect(pieces.map(&:label)).to end_with("early", "late", "Start, idle, leak check", "Road test under load", "Scan and clear codes")
+    expect(pieces.map(&:label)).to end_with(
+      "early",
+      "late",
+      "Start, idle, leak check",
+      "Road test under load",
+      "Scan and clear codes"
+    )
   end
 
   it "holds every task once: labor is the plan's, whatever the order of work" do
     Engines.codes.each do |code|
       %w[one-at-a-time all-out].each do |order|
-        job = Engines.answer(code, Engines.targets(code, "plug", Engines.engine(code).cylinders.map(&:number)), house: { "order_of_work" => order }, soak: Engines.engine(code).soaks.last).job
+        job =
+          Engines.answer(
+            code,
+            Engines.targets(code, "plug", Engines.engine(code).cylinders.map(&:number)),
+            house: {
+              "order_of_work" => order
+            },
+            soak: Engines.engine(code).soaks.last
+          ).job
         pieces = job.plan.sequence.pieces
         expect(pieces.sum(&:labor_minutes)).to be_within(1e-6).of(job.plan.job.total.mean), code
         expect(pieces.select(&:waiting?).sum(&:clock_minutes)).to be_within(1e-9).of(job.plan.wait_minutes), code
-        expect(pieces.reject { |piece| piece.kind == "closing" || piece.waiting? }.map(&:id).tally.values.max).to eq(1), code
+        expect(pieces.reject { |piece| piece.kind == "closing" || piece.waiting? }.map(&:id).tally.values.max).to eq(1),
+        code
       end
     end
   end

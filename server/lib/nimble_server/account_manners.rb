@@ -1,8 +1,8 @@
 # frozen_string_literal: true
 
 module NimbleServer
-  # What rodauth is taught beyond its features: tries that are counted, mails that cannot be told apart, sessions looked up
-  # in one query. Included into the class rodauth makes (see Accounts).
+  # What rodauth is taught beyond its features: tries that are counted, mails that cannot be told apart, sessions looked
+  # up in one query. Included into the class rodauth makes (see Accounts).
   module AccountManners
     SHOWN = %i[id shop_id email name role].freeze
     REST_NOTED_SECONDS = 600
@@ -30,15 +30,28 @@ module NimbleServer
 
     def session_rows(digest, now)
       keys = Sequel[:account_active_session_keys]
-      session_row(digest).join(:accounts, id: :account_id).where(status_id: account_open_status_value)
-                         .where(keys[:last_use] > now - session_inactivity_deadline).where(keys[:created_at] > now - session_lifetime_deadline)
-                         .select(*SHOWN.map { |name| Sequel[:accounts][name] }, :last_use)
+      session_row(digest)
+        .join(:accounts, id: :account_id)
+        .where(status_id: account_open_status_value)
+        .where(keys[:last_use] > now - session_inactivity_deadline)
+        .where(keys[:created_at] > now - session_lifetime_deadline)
+        .select(*SHOWN.map { |name| Sequel[:accounts][name] }, :last_use)
     end
 
     def refuse_more_tries
       minutes = tries.wait(address, given_mail) or return
-      error = { "code" => "throttled", "message" => "Too many wrong tries for this account from here. Wait #{minutes} minutes, then try again.", "details" => [] }
-      request.halt([429, { "content-type" => "application/json", "retry-after" => (minutes * 60).to_s }, [JSON.generate("error" => error)]])
+      error = {
+        "code" => "throttled",
+        "message" => "Too many wrong tries for this account from here. Wait #{minutes} minutes, then try again.",
+        "details" => []
+      }
+      request.halt(
+        [
+          429,
+          { "content-type" => "application/json", "retry-after" => (minutes * 60).to_s },
+          [JSON.generate("error" => error)]
+        ]
+      )
     end
 
     def spend_as_much
@@ -68,7 +81,13 @@ module NimbleServer
       place, message = body["field-error"]
       code = request.path.end_with?("change-password") ? "password" : "sign_in"
       details = code == "password" && message ? [{ "path" => "/#{place}", "message" => message }] : []
-      { "error" => { "code" => code, "message" => [body["error"], *details.map { |row| "#{row["message"].capitalize}." }].join(" "), "details" => details } }
+      {
+        "error" => {
+          "code" => code,
+          "message" => [body["error"], *details.map { |row| "#{row["message"].capitalize}." }].join(" "),
+          "details" => details
+        }
+      }
     end
   end
 end

@@ -1,16 +1,23 @@
 # frozen_string_literal: true
 
 module NimbleServer
-  # Sign-in comes first: whoever is not signed in learns so before a body is read or a contract checked. And nobody who is
-  # signed in can fill a web process: of one account so many requests are worked on at once, a few wait, the rest is told to
-  # come back.
+  # Sign-in comes first: whoever is not signed in learns so before a body is read or a contract checked. And nobody who
+  # is signed in can fill a web process: of one account so many requests are worked on at once, a few wait, the rest is
+  # told to come back.
   class Admission
-    OPEN = ["/api/health", "/api/session"].freeze
+    OPEN = %w[/api/health /api/session].freeze
     AT_ONCE = 2
     WAITING = 3
     PATIENCE = 20 # seconds
     SIGNED_OUT = JSON.generate("error" => { "code" => "signed_out", "message" => "Sign in first.", "details" => [] })
-    CROWDED = JSON.generate("error" => { "code" => "crowded", "message" => "Too much at once from this account. Nothing was lost; try again in a moment.", "details" => [] })
+    CROWDED =
+      JSON.generate(
+        "error" => {
+          "code" => "crowded",
+          "message" => "Too much at once from this account. Nothing was lost; try again in a moment.",
+          "details" => []
+        }
+      )
 
     def initialize(app)
       @app = app
@@ -23,7 +30,7 @@ module NimbleServer
     def call(env)
       return @app.call(env) if OPEN.include?(env["PATH_INFO"]) || !env["PATH_INFO"].start_with?("/api/")
 
-      account = env["nimble.account"] or return [401, { "content-type" => "application/json" }, [SIGNED_OUT]]
+      account = env["nimble.account"] or return 401, { "content-type" => "application/json" }, [SIGNED_OUT]
       return crowded unless enter(account[:id])
 
       begin

@@ -3,8 +3,8 @@
 require "sinatra/base"
 
 module NimbleServer
-  # The JSON API. Features register their routes with the least role that may use them and the shape of the body they take;
-  # the registry is what the access spec walks.
+  # The JSON API. Features register their routes with the least role that may use them and the shape of the body they
+  # take; the registry is what the access spec walks.
   class API < Sinatra::Base
     ROLES = %w[technician advisor owner].freeze
     Route = Struct.new(:verb, :path, :role, :body)
@@ -18,7 +18,8 @@ module NimbleServer
     set :routes_by_role, []
 
     # Declares a route for a role and those above it; :anyone needs no sign-in.
-    # @param body [String, nil] name of the request shape in formats/contract.rb; :document for what the core checks itself
+    # @param body [String, nil] name of the request shape in formats/contract.rb; :document for what the core checks
+    # itself
     def self.api(verb, path, role:, body: nil, &block)
       routes_by_role << Route.new(verb, path, role, body)
       public_send(verb, path) do
@@ -71,9 +72,14 @@ module NimbleServer
         key = request.env["HTTP_IDEMPOTENCY_KEY"]
         return json(block.call, code) unless key
 
-        raise Refusal.new(400, "idempotency_key", "The Idempotency-Key is longer than 100 characters.") if key.length > 100
+        if key.length > 100
+          raise Refusal.new(400, "idempotency_key", "The Idempotency-Key is longer than 100 characters.")
+        end
 
-        Idempotency.new(shop, key, request.path_info, body_json).once(code, &block).then { |stored, body| json(body, stored) }
+        Idempotency
+          .new(shop, key, request.path_info, body_json)
+          .once(code, &block)
+          .then { |stored, body| json(body, stored) }
       end
 
       def uuid(text, what)
@@ -94,20 +100,50 @@ module NimbleServer
     end
 
     error Sequel::DatabaseDisconnectError, Sequel::DatabaseConnectionError, Sequel::PoolTimeout do
-      json({ "error" => { "code" => "database_away", "message" => "The database does not answer. Nothing was lost; try again in a moment.", "details" => [] } }, 503)
+      json(
+        {
+          "error" => {
+            "code" => "database_away",
+            "message" => "The database does not answer. Nothing was lost; try again in a moment.",
+            "details" => []
+          }
+        },
+        503
+      )
     end
 
     error Patience::Abandoned do
-      json({ "error" => { "code" => "abandoned", "message" => "This was given up: nobody waited for it any more.", "details" => [] } }, 503)
+      json(
+        {
+          "error" => {
+            "code" => "abandoned",
+            "message" => "This was given up: nobody waited for it any more.",
+            "details" => []
+          }
+        },
+        503
+      )
     end
 
     error do |e|
       LastResort.log(e)
-      json({ "error" => { "code" => "internal", "message" => "Something went wrong here, not with your input. It has been logged.", "details" => [] } }, 500)
+      json(
+        {
+          "error" => {
+            "code" => "internal",
+            "message" => "Something went wrong here, not with your input. It has been logged.",
+            "details" => []
+          }
+        },
+        500
+      )
     end
 
     not_found do
-      json({ "error" => { "code" => "not_found", "message" => "There is nothing at this address.", "details" => [] } }, 404)
+      json(
+        { "error" => { "code" => "not_found", "message" => "There is nothing at this address.", "details" => [] } },
+        404
+      )
     end
 
     register Features::Progress

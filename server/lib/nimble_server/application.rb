@@ -5,7 +5,8 @@ require "rack/protection"
 require "rack/session"
 
 module NimbleServer
-  # The whole stack of one web process. It holds no state of its own: sessions, throttles and counts are in the database.
+  # The whole stack of one web process. It holds no state of its own: sessions, throttles and counts are in the
+  # database.
   module Application
     module_function
 
@@ -15,11 +16,12 @@ module NimbleServer
     # @param hosts [Array<String>] names the server answers under
     def build(db, door:, log: $stdout, clock: Time, hosts: nil)
       counters = Counters.new(door, clock: clock)
-      api = Class.new(API) do
-        set :db, db
-        set :clock, clock
-        set :counters, counters
-      end
+      api =
+        Class.new(API) do
+          set :db, db
+          set :clock, clock
+          set :counters, counters
+        end
       accounts = Accounts.on(door, clock: clock, demo_passwords: Demo.passwords)
       secret = ENV.fetch("SESSION_SECRET")
       Rack::Builder.app do
@@ -31,7 +33,12 @@ module NimbleServer
         use Throttle, counters
         use Pages
         use JsonBody, limit: JsonBody::STRANGERS, paths: "/api/account/"
-        use Rack::Session::Cookie, key: "nimble", secret: secret, same_site: :lax, httponly: true, expire_after: Accounts::LIFETIME_SECONDS
+        use Rack::Session::Cookie,
+            key: "nimble",
+            secret: secret,
+            same_site: :lax,
+            httponly: true,
+            expire_after: Accounts::LIFETIME_SECONDS
         use SecureSession
         use CsrfGuard
         use accounts

@@ -5,8 +5,8 @@ require_relative "../../../formats/contract"
 
 module NimbleServer
   # Addresses and parameters are held against the OpenAPI contract before they reach the API; bodies are checked by the
-  # shapes the contract is printed from (API.api), which stop at the first few faults and never look into a list that is too
-  # long. Refusals take the error form of formats.md.
+  # shapes the contract is printed from (API.api), which stop at the first few faults and never look into a list that is
+  # too long. Refusals take the error form of formats.md.
   module ContractCheck
     SPEC = File.join(ROOT, "formats/openapi.json")
 
@@ -32,16 +32,28 @@ module NimbleServer
 
       def message
         case failure.type
-        when :not_found then "There is nothing at this address."
-        when :method_not_allowed then "This address does not take that method."
-        else details.empty? ? "The request does not fit the contract." : "The request does not fit: #{details.first["path"]} #{details.first["message"]}"
+        when :not_found
+          "There is nothing at this address."
+        when :method_not_allowed
+          "This address does not take that method."
+        else
+          if details.empty?
+            "The request does not fit the contract."
+          else
+            "The request does not fit: #{details.first["path"]} #{details.first["message"]}"
+          end
         end
       end
 
       def details
-        (failure.errors || []).first(25).map do |error|
-          { "path" => error.instance_location.to_s, "message" => error.message.to_s.gsub("`", "").sub(/\A[a-z ]+ at \S+ /, "") }
-        end
+        (failure.errors || [])
+          .first(25)
+          .map do |error|
+            {
+              "path" => error.instance_location.to_s,
+              "message" => error.message.to_s.gsub("`", "").sub(/\A[a-z ]+ at \S+ /, "")
+            }
+          end
       end
     end
 
@@ -49,7 +61,13 @@ module NimbleServer
     class Middleware
       def initialize(app)
         @app = app
-        @checked = OpenapiFirst::Middlewares::RequestValidation.new(app, spec: ContractCheck.without_bodies, raise_error: false, error_response: Answer)
+        @checked =
+          OpenapiFirst::Middlewares::RequestValidation.new(
+            app,
+            spec: ContractCheck.without_bodies,
+            raise_error: false,
+            error_response: Answer
+          )
       end
 
       def call(env) = env["PATH_INFO"].start_with?("/api/") ? @checked.call(env) : @app.call(env)

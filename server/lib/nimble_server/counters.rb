@@ -1,7 +1,8 @@
 # frozen_string_literal: true
 
 module NimbleServer
-  # Counts that all web processes share: throttles and wrong sign-ins. They live in an unlogged table, which a crash empties.
+  # Counts that all web processes share: throttles and wrong sign-ins. They live in an unlogged table, which a crash
+  # empties.
   # It is also the little of a cache store that rack-attack asks for.
   class Counters
     # @param db [Sequel::Database] of the role nimble_door
@@ -15,9 +16,19 @@ module NimbleServer
     def increment(key, amount, expires_in: 60)
       now = @clock.now
       fresh = Sequel[:counters][:until] > now
-      @db[:counters].returning(:count).insert_conflict(
-        target: :key, update: { count: Sequel.case([[fresh, Sequel[:counters][:count] + amount]], amount), until: Sequel.case([[fresh, Sequel[:counters][:until]]], now + expires_in) }
-      ).insert(key: digest(key), count: amount, until: now + expires_in).first[:count].tap { sweep(now) }
+      @db[:counters]
+        .returning(:count)
+        .insert_conflict(
+          target: :key,
+          update: {
+            count: Sequel.case([[fresh, Sequel[:counters][:count] + amount]], amount),
+            until: Sequel.case([[fresh, Sequel[:counters][:until]]], now + expires_in)
+          }
+        )
+        .insert(key: digest(key), count: amount, until: now + expires_in)
+        .first[
+        :count
+      ].tap { sweep(now) }
     end
 
     # @return [Integer, nil]

@@ -1,8 +1,8 @@
 # frozen_string_literal: true
 
 module NimbleServer
-  # Connections, the schema and who may do what in it. Three roles: the owner migrates; nimble_web serves, sees one shop at
-  # a time and owns nothing; nimble_door looks up accounts and sessions at sign-in.
+  # Connections, the schema and who may do what in it. Three roles: the owner migrates; nimble_web serves, sees one shop
+  # at a time and owns nothing; nimble_door looks up accounts and sessions at sign-in.
   module Database
     MIGRATIONS = File.join(ROOT, "server/migrations")
     ROLES = %w[nimble_web nimble_door].freeze
@@ -44,7 +44,9 @@ module NimbleServer
     # Lets the serving roles sign in, as the owner.
     # @param passwords [Hash{String=>String}] role to password
     def let_in(db, passwords)
-      passwords.slice(*ROLES).each { |role, password| db.run("ALTER ROLE #{role} LOGIN PASSWORD #{db.literal(password)}") }
+      passwords
+        .slice(*ROLES)
+        .each { |role, password| db.run("ALTER ROLE #{role} LOGIN PASSWORD #{db.literal(password)}") }
     end
 
     # Row-level security: the web role sees and writes the rows of the shop its request is for.

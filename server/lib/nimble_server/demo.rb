@@ -13,7 +13,8 @@ module NimbleServer
     end
 
     # Everybody knows them: no account of a real shop may have one.
-    def self.passwords = JSON.parse(File.read(File.join(FOLDER, "shop.json")))["shops"].map { |shop| shop["password"] }.uniq
+    def self.passwords =
+      JSON.parse(File.read(File.join(FOLDER, "shop.json")))["shops"].map { |shop| shop["password"] }.uniq
 
     def self.loaded?(db) = !db[:shops].empty?
 
@@ -24,7 +25,9 @@ module NimbleServer
 
     # For the greeting of bin/start: [shop, e-mail, role, password].
     def sign_ins
-      shops.flat_map { |shop| shop["accounts"].map { |account| [shop["name"], account["email"], account["role"], shop["password"]] } }
+      shops.flat_map do |shop|
+        shop["accounts"].map { |account| [shop["name"], account["email"], account["role"], shop["password"]] }
+      end
     end
 
     private
@@ -35,8 +38,16 @@ module NimbleServer
 
     def load_shop(hash)
       id = SecureRandom.uuid
-      @db[:shops].insert(id: id, name: hash["name"], slug: hash["slug"], locale: hash["locale"], distance_unit: hash["distance_unit"],
-                         time_zone: hash["time_zone"], demo: true, created_at: @clock.now)
+      @db[:shops].insert(
+        id: id,
+        name: hash["name"],
+        slug: hash["slug"],
+        locale: hash["locale"],
+        distance_unit: hash["distance_unit"],
+        time_zone: hash["time_zone"],
+        demo: true,
+        created_at: @clock.now
+      )
       owner = load_accounts(id, hash).first
       shop = Shop.new(@db, id, actor: owner, clock: @clock)
       load_documents(shop, hash)
@@ -57,16 +68,20 @@ module NimbleServer
     end
 
     # A clock that runs some days behind.
-    DaysAgo = Struct.new(:clock, :days) do
-      def now = clock.now - (days * 86_400)
-    end
+    DaysAgo = Struct.new(:clock, :days) { def now = clock.now - (days * 86_400) }
     private_constant :DaysAgo
 
     def load_accounts(shop_id, hash)
       password = Argon2::Password.new(t_cost: 2, m_cost: 16).create(hash["password"])
       hash["accounts"].map do |account|
-        @db[:accounts].insert(shop_id: shop_id, email: account["email"], name: account["name"], role: account["role"], password_hash: password,
-                              created_at: @clock.now)
+        @db[:accounts].insert(
+          shop_id: shop_id,
+          email: account["email"],
+          name: account["name"],
+          role: account["role"],
+          password_hash: password,
+          created_at: @clock.now
+        )
       end
     end
 
@@ -76,15 +91,29 @@ module NimbleServer
         shop.insert(:engine_profiles, code: profile["code"], revision: 1, profile: Sequel.pg_jsonb(profile))
       end
       shop.insert(:price_lists, revision: 1, catalog: Sequel.pg_jsonb(read("merrow.catalog.json")))
-      shop.insert(:house_settings, revision: 1, settings: Sequel.pg_jsonb("settings" => hash["house"], "equipment" => hash["equipment"]))
+      shop.insert(
+        :house_settings,
+        revision: 1,
+        settings: Sequel.pg_jsonb("settings" => hash["house"], "equipment" => hash["equipment"])
+      )
     end
 
     def load_vehicle(shop, vehicle)
       customer = shop.insert(:customers, name: vehicle["customer"], phone: vehicle["phone"])
-      shop.insert(:vehicles, customer_id: customer, plate: vehicle["plate"], description: vehicle["description"], year: vehicle["year"],
-                             engine_code: vehicle["engine"], odometer_km: vehicle["odometer_km"], plugs_changed_km: vehicle["plugs_changed_km"],
-                             plugs_changed_on: vehicle["plugs_changed_on"], compound_used: vehicle["compound_used"], lives: vehicle["lives"],
-                             condition: Sequel.pg_jsonb({ "corrosion" => vehicle["corrosion"] }.compact))
+      shop.insert(
+        :vehicles,
+        customer_id: customer,
+        plate: vehicle["plate"],
+        description: vehicle["description"],
+        year: vehicle["year"],
+        engine_code: vehicle["engine"],
+        odometer_km: vehicle["odometer_km"],
+        plugs_changed_km: vehicle["plugs_changed_km"],
+        plugs_changed_on: vehicle["plugs_changed_on"],
+        compound_used: vehicle["compound_used"],
+        lives: vehicle["lives"],
+        condition: Sequel.pg_jsonb({ "corrosion" => vehicle["corrosion"] }.compact)
+      )
     end
   end
 end

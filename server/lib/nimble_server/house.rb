@@ -42,7 +42,12 @@ module NimbleServer
     def equipment_rows
       asked = asked_for
       (asked.keys | equipment).sort.map do |id|
-        { "id" => id, "label" => NimbleLedger::Quote::Words.equipment(id), "owned" => equipment.include?(id), "engines" => asked.fetch(id, []).uniq.sort }
+        {
+          "id" => id,
+          "label" => NimbleLedger::Quote::Words.equipment(id),
+          "owned" => equipment.include?(id),
+          "engines" => asked.fetch(id, []).uniq.sort
+        }
       end
     end
 
@@ -50,8 +55,16 @@ module NimbleServer
     def rows
       own = @shop[:house_settings].where(id: id).get(:settings).to_h["settings"] || {}
       NimbleLedger::House::Settings::DECLARED.values.map do |declared|
-        { "name" => declared.name, "group" => declared.group, "label" => declared.label, "value" => settings[declared.name], "own" => own.key?(declared.name),
-          "shipped" => declared.default, "schema" => declared.shape.schema, "caution" => declared.caution }
+        {
+          "name" => declared.name,
+          "group" => declared.group,
+          "label" => declared.label,
+          "value" => settings[declared.name],
+          "own" => own.key?(declared.name),
+          "shipped" => declared.default,
+          "schema" => declared.shape.schema,
+          "caution" => declared.caution
+        }
       end
     end
 
@@ -69,14 +82,21 @@ module NimbleServer
       raise conflict
     end
 
-    def conflict = Refusal.new(409, "house_conflict", "The house settings were changed meanwhile. Look at them again, then change yours.")
+    def conflict =
+      Refusal.new(
+        409,
+        "house_conflict",
+        "The house settings were changed meanwhile. Look at them again, then change yours."
+      )
 
     def asked_for
-      Library.newest_of_each(@shop).each_with_object({}) do |head, asked|
-        engine = Library.engine(@shop, head[:id])
-        holders = engine.steps + engine.targets.flat_map(&:ways)
-        holders.flat_map(&:needs).each { |id| (asked[id] ||= []) << engine.code }
-      end
+      Library
+        .newest_of_each(@shop)
+        .each_with_object({}) do |head, asked|
+          engine = Library.engine(@shop, head[:id])
+          holders = engine.steps + engine.targets.flat_map(&:ways)
+          holders.flat_map(&:needs).each { |id| (asked[id] ||= []) << engine.code }
+        end
     end
   end
 end

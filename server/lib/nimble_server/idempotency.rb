@@ -3,8 +3,8 @@
 require "digest"
 
 module NimbleServer
-  # A write that may be sent twice is carried out once: the answer is kept with its key, in the same transaction. The same key
-  # with another body is refused, not answered with what was not asked.
+  # A write that may be sent twice is carried out once: the answer is kept with its key, in the same transaction. The
+  # same key with another body is refused, not answered with what was not asked.
   class Idempotency
     KEPT_DAYS = 7
 
@@ -26,8 +26,16 @@ module NimbleServer
 
         body = yield
         forget_old
-        @shop.db[:idempotency_keys].insert(shop_id: @shop.id, account_id: @shop.actor, key: @key, route: @route, digest: @digest, status: status,
-                                           body: Sequel.pg_jsonb_wrap(body), created_at: @shop.now)
+        @shop.db[:idempotency_keys].insert(
+          shop_id: @shop.id,
+          account_id: @shop.actor,
+          key: @key,
+          route: @route,
+          digest: @digest,
+          status: status,
+          body: Sequel.pg_jsonb_wrap(body),
+          created_at: @shop.now
+        )
         [status, body]
       end
     end
@@ -38,12 +46,22 @@ module NimbleServer
 
     # A few of the shop's oldest keys, whenever a new one comes.
     def forget_old
-      aged = @shop[:idempotency_keys].where { created_at < Time.now - (KEPT_DAYS * 86_400) }.select(:account_id, :key).limit(20)
+      aged =
+        @shop[:idempotency_keys]
+          .where { created_at < Time.now - (KEPT_DAYS * 86_400) }
+          .select(:account_id, :key)
+          .limit(20)
       @shop[:idempotency_keys].where(%i[account_id key] => aged).delete
     end
 
     def replay(earlier)
-      raise Refusal.new(409, "idempotency_key", "This Idempotency-Key was used for another request: nothing was done.") unless earlier[:route] == @route && [@digest, ""].include?(earlier[:digest])
+      unless earlier[:route] == @route && [@digest, ""].include?(earlier[:digest])
+        raise Refusal.new(
+                409,
+                "idempotency_key",
+                "This Idempotency-Key was used for another request: nothing was done."
+              )
+      end
 
       [earlier[:status], earlier[:body]]
     end

@@ -16,7 +16,10 @@ module NimbleServer
     end
 
     def call(env)
-      return @app.call(env) if env["nimble.body"] || !env["PATH_INFO"].start_with?(@paths) || !%w[POST PUT PATCH DELETE].include?(env["REQUEST_METHOD"])
+      if env["nimble.body"] || !env["PATH_INFO"].start_with?(@paths) ||
+           !%w[POST PUT PATCH DELETE].include?(env["REQUEST_METHOD"])
+        return @app.call(env)
+      end
       return refuse(413, "too_large", "The request is larger than #{said}.") if env["CONTENT_LENGTH"].to_i > @limit
 
       text = env["rack.input"]&.read(@limit + 1).to_s
@@ -34,7 +37,14 @@ module NimbleServer
     def said = @limit >= 1_000_000 ? "#{@limit / 1_000_000} MB" : "#{@limit / 1_000} kB"
 
     def refuse(status, code, message)
-      body = JSON.generate("error" => { "code" => code, "message" => message, "details" => [{ "path" => "", "message" => message }] })
+      body =
+        JSON.generate(
+          "error" => {
+            "code" => code,
+            "message" => message,
+            "details" => [{ "path" => "", "message" => message }]
+          }
+        )
       [status, { "content-type" => "application/json" }, [body]]
     end
   end

@@ -1,11 +1,25 @@
 # frozen_string_literal: true
 
 module NimbleServer
-  # Whatever goes wrong outside the API's own error handling still gets a plain answer, and no trace of Ruby. What is logged
-  # names the kind of fault and the place, never what was sent.
+  # Whatever goes wrong outside the API's own error handling still gets a plain answer, and no trace of Ruby. What is
+  # logged names the kind of fault and the place, never what was sent.
   class LastResort
-    BODY = JSON.generate("error" => { "code" => "internal", "message" => "Something went wrong here, not with your input. It has been logged.", "details" => [] })
-    AWAY = JSON.generate("error" => { "code" => "database_away", "message" => "The database does not answer. Nothing was lost; try again in a moment.", "details" => [] })
+    BODY =
+      JSON.generate(
+        "error" => {
+          "code" => "internal",
+          "message" => "Something went wrong here, not with your input. It has been logged.",
+          "details" => []
+        }
+      )
+    AWAY =
+      JSON.generate(
+        "error" => {
+          "code" => "database_away",
+          "message" => "The database does not answer. Nothing was lost; try again in a moment.",
+          "details" => []
+        }
+      )
 
     def initialize(app)
       @app = app

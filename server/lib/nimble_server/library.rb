@@ -15,7 +15,8 @@ module NimbleServer
 
     # @param id [String] revision id of one of the shop's own rows
     # @return [NimbleLedger::Profile::Engine]
-    def engine(shop, id) = keep(id) { NimbleLedger::Profile::Engine.build(document(shop, :engine_profiles, id, :profile)) }
+    def engine(shop, id) =
+      keep(id) { NimbleLedger::Profile::Engine.build(document(shop, :engine_profiles, id, :profile)) }
 
     # @return [NimbleLedger::Parts::Catalog]
     def catalog(shop, id) = keep(id) { NimbleLedger::Parts::Catalog.build(document(shop, :price_lists, id, :catalog)) }
@@ -33,7 +34,8 @@ module NimbleServer
       heads(shop).where(code: code).order(Sequel.desc(:revision)).first or raise Refusal.not_found("engine #{code}")
     end
 
-    # A planner for cars alike, made once: it holds on to the engine's own values, so the engine itself is part of the key.
+    # A planner for cars alike, made once: it holds on to the engine's own values, so the engine itself is part of the
+    # key.
     def planner(engine, house_id, key, &make) = held(@planners, PLANNERS, [engine, house_id, key], &make)
 
     # Heads of the newest revision of every engine, by code.
@@ -57,12 +59,13 @@ module NimbleServer
 
     # What stands under a key, made when it is not there; the oldest goes when there are too many.
     def held(store, most, key)
-      @lock.synchronize { store[key] } || yield.tap do |value|
-        @lock.synchronize do
-          store.shift if store.size >= most
-          store[key] = value
+      @lock.synchronize { store[key] } ||
+        yield.tap do |value|
+          @lock.synchronize do
+            store.shift if store.size >= most
+            store[key] = value
+          end
         end
-      end
     end
     private_class_method :held
   end

@@ -3,25 +3,46 @@
 require "ipaddr"
 
 module NimbleServer
-  # Where a request really comes from. The address is the socket's; what headers say of address and scheme counts only when
-  # the socket belongs to a configured proxy (TRUSTED_PROXIES). Hosts other than the configured ones (ALLOWED_HOSTS) are
-  # refused. Everything behind this middleware may take REMOTE_ADDR and rack.url_scheme as they stand.
+  # Where a request really comes from. The address is the socket's; what headers say of address and scheme counts only
+  # when the socket belongs to a configured proxy (TRUSTED_PROXIES). Hosts other than the configured ones
+  # (ALLOWED_HOSTS) are refused. Everything behind this middleware may take REMOTE_ADDR and rack.url_scheme as they
+  # stand.
   class Origin
-    FORWARDED = %w[HTTP_FORWARDED HTTP_X_FORWARDED_FOR HTTP_X_FORWARDED_HOST HTTP_X_FORWARDED_PROTO HTTP_X_FORWARDED_PORT HTTP_X_FORWARDED_SCHEME HTTP_X_FORWARDED_SSL
-                   HTTP_X_REAL_IP HTTP_CLIENT_IP].freeze
+    FORWARDED = %w[
+      HTTP_FORWARDED
+      HTTP_X_FORWARDED_FOR
+      HTTP_X_FORWARDED_HOST
+      HTTP_X_FORWARDED_PROTO
+      HTTP_X_FORWARDED_PORT
+      HTTP_X_FORWARDED_SCHEME
+      HTTP_X_FORWARDED_SSL
+      HTTP_X_REAL_IP
+      HTTP_CLIENT_IP
+    ].freeze
     LOCAL = %w[127.0.0.1 localhost [::1]].freeze
-    REFUSED = JSON.generate("error" => { "code" => "host", "message" => "This server does not answer under that name. Set ALLOWED_HOSTS to allow it.", "details" => [] })
+    REFUSED =
+      JSON.generate(
+        "error" => {
+          "code" => "host",
+          "message" => "This server does not answer under that name. Set ALLOWED_HOSTS to allow it.",
+          "details" => []
+        }
+      )
 
     # @param proxies [Array<String>] addresses or ranges
     # @param hosts [Array<String>] names without a port
-    def initialize(app, proxies: ENV.fetch("TRUSTED_PROXIES", "").split(","), hosts: LOCAL + ENV.fetch("ALLOWED_HOSTS", "").split(","))
+    def initialize(
+      app,
+      proxies: ENV.fetch("TRUSTED_PROXIES", "").split(","),
+      hosts: LOCAL + ENV.fetch("ALLOWED_HOSTS", "").split(",")
+    )
       @app = app
       @proxies = proxies.map { |range| IPAddr.new(range.strip) }
       @hosts = hosts.map { |host| host.strip.downcase }
     end
 
     def call(env)
-      return [421, { "content-type" => "application/json" }, [REFUSED]] unless @hosts.include?(host(env))
+      return 421, { "content-type" => "application/json" }, [REFUSED] unless @hosts.include?(host(env))
 
       proxied(env) if trusted?(env["REMOTE_ADDR"])
       FORWARDED.each { |name| env.delete(name) }

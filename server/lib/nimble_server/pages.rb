@@ -5,7 +5,8 @@ module NimbleServer
   # nonce of this answer in it.
   class Pages
     DIST = File.join(ROOT, "web/dist")
-    MISSING = "<!doctype html><title>Nimble Ledger</title><p>The pages are not built yet. Run bin/start, which builds them."
+    MISSING =
+      "<!doctype html><title>Nimble Ledger</title><p>The pages are not built yet. Run bin/start, which builds them."
 
     def initialize(app)
       @app = app
@@ -16,7 +17,9 @@ module NimbleServer
     def call(env)
       path = env["PATH_INFO"]
       return @app.call(env) if path.start_with?("/api/")
-      return [405, { "content-type" => "text/plain" }, ["Only GET here."]] unless %w[GET HEAD].include?(env["REQUEST_METHOD"])
+      unless %w[GET HEAD].include?(env["REQUEST_METHOD"])
+        return 405, { "content-type" => "text/plain" }, ["Only GET here."]
+      end
       return asset(env) if path.start_with?("/assets/") || path == "/favicon.svg"
 
       [200, { "content-type" => "text/html; charset=utf-8" }, [@page.gsub("__NONCE__", env["nimble.nonce"])]]

@@ -8,7 +8,8 @@ module NimbleServer
   #   effort = NimbleLedger::Access::Effort.new(tick: Patience.new(env).method(:tick).to_proc)
   class Patience
     # Nobody waits for the answer any more.
-    class Abandoned < StandardError; end
+    class Abandoned < StandardError
+    end
 
     LOOK_EVERY = 25
 

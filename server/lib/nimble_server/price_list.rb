@@ -19,7 +19,12 @@ module NimbleServer
     def page(text)
       words = text.to_s.downcase.split.first(6)
       found = parts.sort.select { |part| words.all? { |word| haystack(part).include?(word) } }
-      { "revision" => @head[:revision], "count" => found.size, "parts" => found.first(LIMIT).map { |part| row(part) }, "missing" => missing }
+      {
+        "revision" => @head[:revision],
+        "count" => found.size,
+        "parts" => found.first(LIMIT).map { |part| row(part) },
+        "missing" => missing
+      }
     end
 
     def csv = Documents::PriceCSV.print(catalog.source, exponent: exponent)
@@ -57,48 +62,79 @@ module NimbleServer
     def offers = @offers ||= (catalog.source["offers"] || []).group_by { |offer| offer["part"] }
     def shelf = @shelf ||= (catalog.source["shelf"] || []).group_by { |row| row["part"] }
 
-    def update(rows) = NimbleLedger::Parts::PriceUpdate.new(catalog.source, rows, exponent: exponent, progress: @progress)
+    def update(rows) =
+      NimbleLedger::Parts::PriceUpdate.new(catalog.source, rows, exponent: exponent, progress: @progress)
 
     def haystack(part)
       item = catalog.item(part) || {}
-      [part, item["description"], item["kind"], *(offers[part] || []).map { |offer| offer["supplier"] }].compact.join(" ").downcase
+      [part, item["description"], item["kind"], *(offers[part] || []).map { |offer| offer["supplier"] }].compact
+        .join(" ")
+        .downcase
     end
 
     def row(part)
       item = catalog.item(part) || {}
-      { "part" => part, "description" => item["description"].to_s, "kind" => item["kind"].to_s, "cost_cents" => catalog.unit_cost(part), "list_cents" => item["list_cents"],
+      {
+        "part" => part,
+        "description" => item["description"].to_s,
+        "kind" => item["kind"].to_s,
+        "cost_cents" => catalog.unit_cost(part),
+        "list_cents" => item["list_cents"],
         "price_cents" => catalog.selling_price(part, @house.settings["markup"]),
-        "offers" => (offers[part] || []).sort_by { |offer| offer["cost_cents"] }.map { |offer| offer.slice("supplier", "cost_cents", "on_hand", "lead_days") },
-        "shelf" => (shelf[part] || []).sum { |stock| stock["quantity"] }, "contains" => (item["contains"] || []).map { |held| "#{held["quantity"]} × #{held["part"]}" } }
+        "offers" =>
+          (offers[part] || [])
+            .sort_by { |offer| offer["cost_cents"] }
+            .map { |offer| offer.slice("supplier", "cost_cents", "on_hand", "lead_days") },
+        "shelf" => (shelf[part] || []).sum { |stock| stock["quantity"] },
+        "contains" => (item["contains"] || []).map { |held| "#{held["quantity"]} × #{held["part"]}" }
+      }
     end
 
     # Parts the engines ask for that have no cost: totals with them are incomplete.
     def missing
-      asked = Library.newest_of_each(@shop).each_with_object({}) do |head, found|
-        unpriced = Library.worked_out(head[:id], @head[:id], "unpriced") { NimbleLedger::Library::EnginePage.new(Library.engine(@shop, head[:id]), catalog: catalog).unpriced }
-        unpriced.each { |part| (found[part] ||= []) << head[:code] }
+      asked =
+        Library
+          .newest_of_each(@shop)
+          .each_with_object({}) do |head, found|
+            unpriced =
+              Library.worked_out(head[:id], @head[:id], "unpriced") do
+                NimbleLedger::Library::EnginePage.new(Library.engine(@shop, head[:id]), catalog: catalog).unpriced
+              end
+            unpriced.each { |part| (found[part] ||= []) << head[:code] }
+          end
+      asked.sort.map do |part, engines|
+        { "part" => part, "description" => catalog.description(part), "engines" => engines }
       end
-      asked.sort.map { |part, engines| { "part" => part, "description" => catalog.description(part), "engines" => engines } }
     end
 
     def shown(update, revision)
-      { "revision" => revision, "rows" => told(update), "changes" => update.changes? }
-        .merge(%w[added changed same rejected].to_h { |status| [status, update.count(status)] })
+      { "revision" => revision, "rows" => told(update), "changes" => update.changes? }.merge(
+        %w[added changed same rejected].to_h { |status| [status, update.count(status)] }
+      )
     end
 
     # Rows worth telling of, those that stay out before the others where there are many; in the order of the list.
     def told(update)
-      rejected, others = update.rows.reject { |row| row["status"] == "same" }.partition { |row| row["status"] == "rejected" }
+      rejected, others =
+        update.rows.reject { |row| row["status"] == "same" }.partition { |row| row["status"] == "rejected" }
       (rejected + others).first(LIMIT).sort_by { |row| row["line"] }
     end
 
     def refuse(update)
       rejected = update.rows.select { |row| row["status"] == "rejected" }.first(25)
       details = rejected.map { |row| { "path" => "/rows/#{row["line"]}", "message" => row["reason"] } }
-      say = rejected.empty? ? "Every row is as the list has it already" : "Nothing can be kept: #{rejected.first["part"]} #{rejected.first["reason"]}".squeeze(" ")
+      say =
+        (
+          if rejected.empty?
+            "Every row is as the list has it already"
+          else
+            "Nothing can be kept: #{rejected.first["part"]} #{rejected.first["reason"]}".squeeze(" ")
+          end
+        )
       raise NimbleLedger::InvalidInput.new("#{say}.", code: "nothing_to_keep", details: details)
     end
 
-    def conflict = Refusal.new(409, "price_conflict", "The price list was changed meanwhile. Look at it again, then change yours.")
+    def conflict =
+      Refusal.new(409, "price_conflict", "The price list was changed meanwhile. Look at it again, then change yours.")
   end
 end

@@ -19,7 +19,13 @@ module NimbleServer
       @engine_row = Library.heads(shop).where(id: quote[:engine_profile_id]).first
       @price_list_id = shop.newest(:price_lists)
       @house = House.new(shop)
-      @content = NimbleLedger::Quote::Content.new(content, engine: engine, vehicle: Garage.facts(vehicle, shop.now), house: house.settings)
+      @content =
+        NimbleLedger::Quote::Content.new(
+          content,
+          engine: engine,
+          vehicle: Garage.facts(vehicle, shop.now),
+          house: house.settings
+        )
     end
 
     def engine = @engine ||= Library.engine(@shop, engine_row[:id])
@@ -28,8 +34,12 @@ module NimbleServer
     # What the page is priced with: a save that names anything else freezes a price nobody saw.
     # @return [Hash] see the contract, PricedWith
     def priced_with
-      { "engine" => engine_row[:id], "prices" => price_list_id, "house" => house.id,
-        "totals" => @content.scopes.each_index.map { |i| sheet_of(i).answer&.price&.total_cents } }
+      {
+        "engine" => engine_row[:id],
+        "prices" => price_list_id,
+        "house" => house.id,
+        "totals" => @content.scopes.each_index.map { |i| sheet_of(i).answer&.price&.total_cents }
+      }
     end
 
     # The page of the active scope.
@@ -38,30 +48,54 @@ module NimbleServer
 
     # The other scopes in short, for laying over and for choosing.
     def others
-      @content.scopes.each_index.reject { |i| i == @content.active }.map do |i|
-        answer = sheet_of(i).answer
-        { "index" => i, "name" => @content.scopes[i]["name"].to_s, "quoted_hours" => answer && (answer.quoted_tenths / 10.0),
-          "total_cents" => answer&.price&.total_cents, "descent" => answer && NimbleLedger::Quote::Sheet.descent(answer.plan) }
-      end
+      @content
+        .scopes
+        .each_index
+        .reject { |i| i == @content.active }
+        .map do |i|
+          answer = sheet_of(i).answer
+          {
+            "index" => i,
+            "name" => @content.scopes[i]["name"].to_s,
+            "quoted_hours" => answer && (answer.quoted_tenths / 10.0),
+            "total_cents" => answer&.price&.total_cents,
+            "descent" => answer && NimbleLedger::Quote::Sheet.descent(answer.plan)
+          }
+        end
     end
 
     # All scopes beside each other, as they are named in the quote.
     # @return [Array<Hash>] see the contract, Beside
     def side_by_side
       sheets = @content.scopes.each_index.map { |i| sheet_of(i) }
-      NimbleLedger::Quote::SideBySide.new(sheets, active: @content.active).rows.map { |row| row.merge("name" => @content.scopes[row["index"]]["name"].to_s) }
+      NimbleLedger::Quote::SideBySide
+        .new(sheets, active: @content.active)
+        .rows
+        .map { |row| row.merge("name" => @content.scopes[row["index"]]["name"].to_s) }
     end
 
     # What was taken for granted: condition and history as used, and what of it is assumed.
     def resolved
-      { "condition" => @content.condition, "history" => @content.history, "assumed" => @content.assumed, "equipment" => house.equipment, "variants" => questions }
+      {
+        "condition" => @content.condition,
+        "history" => @content.history,
+        "assumed" => @content.assumed,
+        "equipment" => house.equipment,
+        "variants" => questions
+      }
     end
 
     # What the engine asks of a car, with the answer in force.
     def questions
       answers = engine.variants.resolve(@content.variants)
       engine.variants.questions.map do |question|
-        { "id" => question.id, "ask" => question.ask, "options" => question.options, "answer" => answers.in_force[question.id], "assumed" => answers.assumed.key?(question.id) }
+        {
+          "id" => question.id,
+          "ask" => question.ask,
+          "options" => question.options,
+          "answer" => answers.in_force[question.id],
+          "assumed" => answers.assumed.key?(question.id)
+        }
       end
     end
 
@@ -84,18 +118,31 @@ module NimbleServer
 
     def sheet_of(index)
       @sheets ||= {}
-      @sheets[index] ||= NimbleLedger::Quote::Sheet.new(@content.selection(index), @content.request(index, equipment: house.equipment),
-                                                        engine: engine, catalog: catalog, base: house.settings, visit: visit, compare_soaks: @compare_soaks, effort: @effort.call,
-                                                        keep: ->(key, &build) { Library.planner(engine, house.id, key, &build) })
+      @sheets[index] ||= NimbleLedger::Quote::Sheet.new(
+        @content.selection(index),
+        @content.request(index, equipment: house.equipment),
+        engine: engine,
+        catalog: catalog,
+        base: house.settings,
+        visit: visit,
+        compare_soaks: @compare_soaks,
+        effort: @effort.call,
+        keep: ->(key, &build) { Library.planner(engine, house.id, key, &build) }
+      )
     end
 
     def visit = NimbleLedger::Quote::Sheet::Visit.new(@content.drop_off || now, @content.arrival, @content.promised)
 
     # The whole resolved request: recomputing it gives the same cents for ever.
     def complete_request(index, sheet)
-      @content.request(index, equipment: house.equipment)
-              .merge("rules" => NimbleLedger::Rules::NEWEST.number, "engine" => engine.source, "targets" => sheet.request_targets, "soak" => sheet.answer.plan.soak,
-                     "house" => NimbleLedger::House::Precedence.resolve(house.settings, engine).to_h, "catalog" => catalog.only(parts_of(sheet)))
+      @content.request(index, equipment: house.equipment).merge(
+        "rules" => NimbleLedger::Rules::NEWEST.number,
+        "engine" => engine.source,
+        "targets" => sheet.request_targets,
+        "soak" => sheet.answer.plan.soak,
+        "house" => NimbleLedger::House::Precedence.resolve(house.settings, engine).to_h,
+        "catalog" => catalog.only(parts_of(sheet))
+      )
     end
 
     # This moment on the shop's wall clock.

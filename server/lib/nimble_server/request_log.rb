@@ -22,8 +22,15 @@ module NimbleServer
 
       ms = ((Process.clock_gettime(Process::CLOCK_MONOTONIC) - started) * 1000).round(1)
       route = env["sinatra.route"]&.split&.last || "-"
-      @out.puts JSON.generate(at: Time.now.utc.strftime("%FT%T.%LZ"), method: env["REQUEST_METHOD"], route: route, status: status, ms: ms,
-                              shop: env["nimble.shop"], account: env.dig("nimble.account", :id))
+      @out.puts JSON.generate(
+                  at: Time.now.utc.strftime("%FT%T.%LZ"),
+                  method: env["REQUEST_METHOD"],
+                  route: route,
+                  status: status,
+                  ms: ms,
+                  shop: env["nimble.shop"],
+                  account: env.dig("nimble.account", :id)
+                )
     end
   end
 end

@@ -24,7 +24,8 @@ module NimbleServer
     private
 
     def policy(nonce)
-      "default-src 'none'; script-src 'self'; style-src 'self' 'nonce-#{nonce}'; font-src 'self'; img-src 'self' data:; " \
+      "default-src 'none'; script-src 'self'; style-src 'self' 'nonce-#{nonce}'; font-src 'self'; img-src 'self' " \
+        "data:; " \
         "connect-src 'self'; base-uri 'none'; form-action 'self'; frame-ancestors 'none'"
     end
   end

@@ -33,8 +33,10 @@ module NimbleServer
 
     def transaction(&block) = db.transaction(&block)
 
-    # One at a time through what is named, in this shop, until the transaction ends: frozen rows cannot be locked themselves.
-    def alone(name) = db.get(Sequel.function(:pg_advisory_xact_lock, Sequel.function(:hashtextextended, "#{name}:#{id}", 0)))
+    # One at a time through what is named, in this shop, until the transaction ends: frozen rows cannot be locked
+    # themselves.
+    def alone(name) =
+      db.get(Sequel.function(:pg_advisory_xact_lock, Sequel.function(:hashtextextended, "#{name}:#{id}", 0)))
 
     # The next number of a counter, from a row locked until the transaction ends.
     def next_number(name, start: 1001)

@@ -7,19 +7,29 @@ module NimbleServer
   class Throttle
     SIGN_INS_PER_MINUTE = Integer(ENV.fetch("SIGN_INS_PER_MINUTE", "30"))
 
-    REFUSED = { "error" => { "code" => "throttled", "message" => "Too many tries from here. Wait a minute, then try again.", "details" => [] } }.freeze
+    REFUSED = {
+      "error" => {
+        "code" => "throttled",
+        "message" => "Too many tries from here. Wait a minute, then try again.",
+        "details" => []
+      }
+    }.freeze
 
     # rack-attack keeps one store for a whole process; this one is whichever belongs to the application that asks.
     module Store
       KEY = :nimble_counters
-      %i[increment read write delete].each { |name| define_singleton_method(name) { |*arguments, **rest| Thread.current[KEY].public_send(name, *arguments, **rest) } }
+      %i[increment read write delete].each do |name|
+        define_singleton_method(name) { |*arguments, **rest| Thread.current[KEY].public_send(name, *arguments, **rest) }
+      end
     end
 
     Rack::Attack.cache.store = Store
     Rack::Attack.throttle("sign-in by address", limit: SIGN_INS_PER_MINUTE, period: 60) do |request|
       request.env["REMOTE_ADDR"] if request.post? && request.path == "/api/account/login"
     end
-    Rack::Attack.throttled_responder = ->(_request) { [429, { "content-type" => "application/json", "retry-after" => "60" }, [JSON.generate(REFUSED)]] }
+    Rack::Attack.throttled_responder = ->(_request) do
+      [429, { "content-type" => "application/json", "retry-after" => "60" }, [JSON.generate(REFUSED)]]
+    end
 
     # @param counters [Counters]
     def initialize(app, counters)

@@ -1,8 +1,9 @@
 # frozen_string_literal: true
 
 module NimbleServer
-  # Wrong sign-ins, counted by address and mail together, and by mail alone for addresses the account was never signed in
-  # from. So nobody can lock another out: whoever signed in from an address before can do so again whatever others try.
+  # Wrong sign-ins, counted by address and mail together, and by mail alone for addresses the account was never signed
+  # in from. So nobody can lock another out: whoever signed in from an address before can do so again whatever others
+  # try.
   class Tries
     FROM_ONE_ADDRESS = 8
     ONE_ADDRESS_SECONDS = 900
@@ -33,14 +34,22 @@ module NimbleServer
     def succeeded(account_id, address, mail)
       @counters.delete(here(address, mail))
       row = { account_id: account_id, digest: digest(address), seen_at: @clock.now }
-      @db[:account_known_addresses].insert_conflict(target: %i[account_id digest], update: { seen_at: row[:seen_at] }).insert(row)
+      @db[:account_known_addresses].insert_conflict(
+        target: %i[account_id digest],
+        update: {
+          seen_at: row[:seen_at]
+        }
+      ).insert(row)
     end
 
     private
 
     def known?(address, mail)
-      @db[:account_known_addresses].where(digest: digest(address)).where(account_id: @db[:accounts].where(email: mail).select(:id))
-                                   .where { seen_at > Time.now - (KNOWN_DAYS * 86_400) }.any?
+      @db[:account_known_addresses]
+        .where(digest: digest(address))
+        .where(account_id: @db[:accounts].where(email: mail).select(:id))
+        .where { seen_at > Time.now - (KNOWN_DAYS * 86_400) }
+        .any?
     end
 
     def here(address, mail) = "tries:#{address}:#{mail}"

@@ -22,18 +22,21 @@ module TestServer
 
   # A migrated database with the demo shops, its serving roles let in.
   def prepared(cluster)
-    NimbleServer::Database.connect(cluster.url).tap do |db|
-      NimbleServer::Database.migrate(db)
-      NimbleServer::Database.let_in(db, cluster.passwords)
-      NimbleServer::Demo.new(db).load
-    end
+    NimbleServer::Database
+      .connect(cluster.url)
+      .tap do |db|
+        NimbleServer::Database.migrate(db)
+        NimbleServer::Database.let_in(db, cluster.passwords)
+        NimbleServer::Demo.new(db).load
+      end
   end
 
   def app
-    @app ||= begin
-      db
-      build(cluster)
-    end
+    @app ||=
+      begin
+        db
+        build(cluster)
+      end
   end
 
   # The program over a cluster, as its serving roles.
@@ -73,7 +76,8 @@ class Client
     [last_response.status, type.include?("json") ? JSON.parse(last_response.body) : last_response.body]
   end
 
-  def vehicle(plate) = call(:get, "/api/vehicles?search=#{Rack::Utils.escape(plate)}").last["vehicles"].find { |v| v["plate"] == plate }
+  def vehicle(plate) =
+    call(:get, "/api/vehicles?search=#{Rack::Utils.escape(plate)}").last["vehicles"].find { |v| v["plate"] == plate }
 
   def start_quote(plate = "4-TRE-1M") = call(:post, "/api/quotes", { vehicle_id: vehicle(plate)["id"] }).last
 
@@ -89,6 +93,10 @@ class Client
   def choose(page, cylinders, works: %w[plug coil], version: nil, **rest)
     content = page["draft"]["content"]
     content = content.merge("scopes" => [content["scopes"].first.merge("cylinders" => cylinders, "works" => works)])
-    call(:put, "/api/quotes/#{page["quote"]["id"]}/draft", { version: version || page["draft"]["version"], content: content }.merge(rest))
+    call(
+      :put,
+      "/api/quotes/#{page["quote"]["id"]}/draft",
+      { version: version || page["draft"]["version"], content: content }.merge(rest)
+    )
   end
 end

@@ -15,9 +15,30 @@ class WebProcess
   end
 
   def start
-    env = { "RACK_ENV" => "production", "WEB_PROCESSES" => "0", "WEB_DATABASE_URL" => @cluster.url("nimble_web"), "DOOR_DATABASE_URL" => @cluster.url("nimble_door") }
-    @pid = Process.spawn(env, *Cluster.setpriv(nil, "KILL"), "bundle", "exec", "puma", "-C", "server/puma.rb", "-b", "tcp://127.0.0.1:#{@port}", "--quiet", "config.ru",
-                         chdir: NimbleServer::ROOT, in: File::NULL, out: File::NULL, err: File::NULL)
+    env = {
+      "RACK_ENV" => "production",
+      "WEB_PROCESSES" => "0",
+      "WEB_DATABASE_URL" => @cluster.url("nimble_web"),
+      "DOOR_DATABASE_URL" => @cluster.url("nimble_door")
+    }
+    @pid =
+      Process.spawn(
+        env,
+        *Cluster.setpriv(nil, "KILL"),
+        "bundle",
+        "exec",
+        "puma",
+        "-C",
+        "server/puma.rb",
+        "-b",
+        "tcp://127.0.0.1:#{@port}",
+        "--quiet",
+        "config.ru",
+        chdir: NimbleServer::ROOT,
+        in: File::NULL,
+        out: File::NULL,
+        err: File::NULL
+      )
     self
   end
 
@@ -27,7 +48,9 @@ class WebProcess
   end
 
   def up?
-    Net::HTTP.start("127.0.0.1", @port, open_timeout: 1, read_timeout: 5) { |http| http.get("/api/health").code == "200" }
+    Net::HTTP.start("127.0.0.1", @port, open_timeout: 1, read_timeout: 5) do |http|
+      http.get("/api/health").code == "200"
+    end
   rescue SystemCallError, Timeout::Error, IOError
     false
   end
@@ -69,7 +92,14 @@ class Visitor
   # @return [Answer, nil] nil when nobody answered
   def call(verb, path, body = nil, headers = {})
     text = body.is_a?(Hash) ? JSON.generate(body) : body
-    request = Net::HTTPGenericRequest.new(verb, !text.nil?, true, path, { "Content-Type" => "application/json", "X-CSRF-Token" => @token.to_s, "Cookie" => @cookie.to_s }.merge(headers))
+    request =
+      Net::HTTPGenericRequest.new(
+        verb,
+        !text.nil?,
+        true,
+        path,
+        { "Content-Type" => "application/json", "X-CSRF-Token" => @token.to_s, "Cookie" => @cookie.to_s }.merge(headers)
+      )
     request.body = text if text
     keep(Net::HTTP.start("127.0.0.1", port, open_timeout: 2, read_timeout: 60) { |http| http.request(request) })
   rescue SystemCallError, Timeout::Error, IOError, JSON::ParserError
@@ -93,6 +123,9 @@ class Visitor
 
   def keep(response)
     @cookie = response["set-cookie"].split(";").first if response["set-cookie"]
-    Answer.new(response.code.to_i, response["content-type"].to_s.include?("json") ? JSON.parse(response.body) : response.body)
+    Answer.new(
+      response.code.to_i,
+      response["content-type"].to_s.include?("json") ? JSON.parse(response.body) : response.body
+    )
   end
 end

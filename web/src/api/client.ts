@@ -82,24 +82,38 @@ async function unwrap<T>(reply: Promise<Reply<T>>): Promise<T> {
 export const api = {
   session: () => unwrap(client.GET("/api/session")),
   signIn: (email: string, password: string) => unwrap(client.POST("/api/account/login", { body: { email, password } })),
-  signOut: (everywhere = false) => unwrap(client.POST("/api/account/logout", { body: everywhere ? { global_logout: true } : {} })),
-  changePassword: (password: string, fresh: string) => unwrap(client.POST("/api/account/change-password", { body: { password, "new-password": fresh } })),
-  renameCustomer: (id: string, body: Schemas["Customer"]) => unwrap(client.PUT("/api/customers/{id}", { params: { path: { id } }, body })),
+  signOut: (everywhere = false) =>
+    unwrap(client.POST("/api/account/logout", { body: everywhere ? { global_logout: true } : {} })),
+  changePassword: (password: string, fresh: string) =>
+    unwrap(client.POST("/api/account/change-password", { body: { password, "new-password": fresh } })),
+  renameCustomer: (id: string, body: Schemas["Customer"]) =>
+    unwrap(client.PUT("/api/customers/{id}", { params: { path: { id } }, body })),
   vehicles: (search: string) => unwrap(client.GET("/api/vehicles", { params: { query: { search } } })),
   addVehicle: (body: Schemas["NewVehicle"]) => unwrap(client.POST("/api/vehicles", { body })),
-  noteHistory: (id: string, body: Schemas["VehicleHistory"]) => unwrap(client.PUT("/api/vehicles/{id}/history", { params: { path: { id } }, body })),
+  noteHistory: (id: string, body: Schemas["VehicleHistory"]) =>
+    unwrap(client.PUT("/api/vehicles/{id}/history", { params: { path: { id } }, body })),
   engines: (search = "") => unwrap(client.GET("/api/engines", { params: { query: { search } } })),
-  engine: (code: string, work?: string, revision?: string) => unwrap(client.GET("/api/engines/{code}", { params: { path: { code }, query: { work, revision } } })),
+  engine: (code: string, work?: string, revision?: string) =>
+    unwrap(client.GET("/api/engines/{code}", { params: { path: { code }, query: { work, revision } } })),
   reportEngine: (body: Record<string, never>) => unwrap(client.POST("/api/engines/report", { body })),
-  importEngine: (body: Record<string, never>, key: string) => unwrap(client.POST("/api/engines", { body, params: { header: { "Idempotency-Key": key } } })),
+  importEngine: (body: Record<string, never>, key: string) =>
+    unwrap(client.POST("/api/engines", { body, params: { header: { "Idempotency-Key": key } } })),
   house: () => unwrap(client.GET("/api/house")),
-  keepEquipment: (equipment: string[], revision: number) => unwrap(client.PUT("/api/house/equipment", { body: { equipment, revision } })),
+  keepEquipment: (equipment: string[], revision: number) =>
+    unwrap(client.PUT("/api/house/equipment", { body: { equipment, revision } })),
   keepFigures: (body: Schemas["HouseFigures"]) => unwrap(client.PUT("/api/house/settings", { body })),
   prices: (search: string) => unwrap(client.GET("/api/prices", { params: { query: { search } } })),
-  reportPrices: (body: Schemas["PriceRows"], progress = "") => unwrap(client.POST("/api/prices/report", { body, headers: { "X-Progress": progress } })),
+  reportPrices: (body: Schemas["PriceRows"], progress = "") =>
+    unwrap(client.POST("/api/prices/report", { body, headers: { "X-Progress": progress } })),
   progress: (id: string) => unwrap(client.GET("/api/progress/{id}", { params: { path: { id } } })),
   keepPrices: (body: Schemas["KeepPrices"], key: string) =>
-    unwrap(client.POST("/api/prices", { body, params: { header: { "Idempotency-Key": key } }, headers: { "X-Progress": key } })),
+    unwrap(
+      client.POST("/api/prices", {
+        body,
+        params: { header: { "Idempotency-Key": key } },
+        headers: { "X-Progress": key },
+      }),
+    ),
   renewEngine: (id: string) => unwrap(client.POST("/api/quotes/{id}/engine", { params: { path: { id } } })),
   quotes: (search: string) => unwrap(client.GET("/api/quotes", { params: { query: { search } } })),
   startQuote: (vehicle_id: string, key: string) =>
@@ -107,8 +121,15 @@ export const api = {
   quote: (id: string) => unwrap(client.GET("/api/quotes/{id}", { params: { path: { id } } })),
   storeDraft: (id: string, body: Schemas["StoreDraft"], keepalive = false) =>
     unwrap(client.PUT("/api/quotes/{id}/draft", { params: { path: { id } }, body, keepalive })),
-  panel: (id: string, panel: "trouble" | "beside") => unwrap(client.GET("/api/quotes/{id}/panels/{panel}", { params: { path: { id, panel } } })),
+  panel: (id: string, panel: "trouble" | "beside") =>
+    unwrap(client.GET("/api/quotes/{id}/panels/{panel}", { params: { path: { id, panel } } })),
   save: (id: string, version: number, priced_with: Priced["priced_with"], key: string) =>
-    unwrap(client.POST("/api/quotes/{id}/revisions", { params: { path: { id }, header: { "Idempotency-Key": key } }, body: { version, priced_with } })),
-  revision: (id: string, number: string) => unwrap(client.GET("/api/quotes/{id}/revisions/{number}", { params: { path: { id, number } } })),
+    unwrap(
+      client.POST("/api/quotes/{id}/revisions", {
+        params: { path: { id }, header: { "Idempotency-Key": key } },
+        body: { version, priced_with },
+      }),
+    ),
+  revision: (id: string, number: string) =>
+    unwrap(client.GET("/api/quotes/{id}/revisions/{number}", { params: { path: { id, number } } })),
 };

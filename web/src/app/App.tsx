@@ -8,7 +8,9 @@ import { GlobalStyle } from "./GlobalStyle";
 import { ScreenMissing } from "./ScreenMissing";
 import { fetchTheRest, screen } from "./screens";
 
-const queries = new QueryClient({ defaultOptions: { queries: { retry: 1, staleTime: 5_000, refetchOnWindowFocus: false } } });
+const queries = new QueryClient({
+  defaultOptions: { queries: { retry: 1, staleTime: 5_000, refetchOnWindowFocus: false } },
+});
 
 const router = createBrowserRouter([
   {

@@ -2,12 +2,34 @@ import { createGlobalStyle, css } from "styled-components";
 
 // Inks and papers of the chart. Depth goes from the surface (1) to the deepest layer (6); at night deeper is lighter.
 const day = css`
-  --paper: #f1f5ec; --sheet: #f8faf4; --rule: #cfdccb; --strong: #9fb59d; --ink: #14283a; --second: #4a6070; --mark: #b3341b;
-  --depth-1: #dfece6; --depth-2: #c3dcda; --depth-3: #9fc6cb; --depth-4: #74a9b6; --depth-5: #4c869b; --depth-6: #2c627d;
+  --paper: #f1f5ec;
+  --sheet: #f8faf4;
+  --rule: #cfdccb;
+  --strong: #9fb59d;
+  --ink: #14283a;
+  --second: #4a6070;
+  --mark: #b3341b;
+  --depth-1: #dfece6;
+  --depth-2: #c3dcda;
+  --depth-3: #9fc6cb;
+  --depth-4: #74a9b6;
+  --depth-5: #4c869b;
+  --depth-6: #2c627d;
 `;
 const night = css`
-  --paper: #0f1b22; --sheet: #14232b; --rule: #24363d; --strong: #5a7575; --ink: #e6efe8; --second: #a9bcc0; --mark: #ff8a6b;
-  --depth-1: #17303a; --depth-2: #1d3f4c; --depth-3: #275565; --depth-4: #366e80; --depth-5: #4d8ba0; --depth-6: #6faabd;
+  --paper: #0f1b22;
+  --sheet: #14232b;
+  --rule: #24363d;
+  --strong: #5a7575;
+  --ink: #e6efe8;
+  --second: #a9bcc0;
+  --mark: #ff8a6b;
+  --depth-1: #17303a;
+  --depth-2: #1d3f4c;
+  --depth-3: #275565;
+  --depth-4: #366e80;
+  --depth-5: #4d8ba0;
+  --depth-6: #6faabd;
 `;
 
 export const GlobalStyle = createGlobalStyle`

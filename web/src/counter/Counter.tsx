@@ -9,19 +9,54 @@ import { Button, Heading, KeyHint, Mono, Notice, BookPage, Small, Unseen } from 
 import { Search } from "../shared/Search";
 import { NewVehicle } from "./NewVehicle";
 
-const Columns = styled.div`display: grid; grid-template-columns: minmax(0, 1fr) minmax(0, 1fr); gap: 40px; @media (max-width: 900px) { grid-template-columns: minmax(0, 1fr); gap: 28px; }`;
+const Columns = styled.div`
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
+  gap: 40px;
+  @media (max-width: 900px) {
+    grid-template-columns: minmax(0, 1fr);
+    gap: 28px;
+  }
+`;
 const Rows = styled.ul`
-  list-style: none; margin: 6px 0 0; padding: 0; border-top: 1px solid var(--strong);
-  li { border-bottom: 1px solid var(--rule); }
+  list-style: none;
+  margin: 6px 0 0;
+  padding: 0;
+  border-top: 1px solid var(--strong);
+  li {
+    border-bottom: 1px solid var(--rule);
+  }
   button {
-    width: 100%; text-align: left; border: 0; background: none; cursor: pointer; padding: 9px 8px; display: grid; gap: 0 14px; align-items: baseline;
+    width: 100%;
+    text-align: left;
+    border: 0;
+    background: none;
+    cursor: pointer;
+    padding: 9px 8px;
+    display: grid;
+    gap: 0 14px;
+    align-items: baseline;
     grid-template-columns: 106px minmax(0, 1fr) auto;
   }
-  button:disabled { cursor: default; }
-  button:enabled:hover, li[data-first] button { background: var(--sheet); }
-  .figure { text-align: right; font-weight: 650; }
-  .sub { grid-column: 2 / -1; }
-  .clip { overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
+  button:disabled {
+    cursor: default;
+  }
+  button:enabled:hover,
+  li[data-first] button {
+    background: var(--sheet);
+  }
+  .figure {
+    text-align: right;
+    font-weight: 650;
+  }
+  .sub {
+    grid-column: 2 / -1;
+  }
+  .clip {
+    overflow: hidden;
+    text-overflow: ellipsis;
+    white-space: nowrap;
+  }
 `;
 
 /** What a customer at the counter or on the phone needs first: find the car, start or reopen a quote. */
@@ -32,22 +67,30 @@ export function Counter() {
   const [adding, setAdding] = useState(false);
   const asked = useDeferredValue(text.trim());
   const queries = useQueryClient();
-  const vehicles = useQuery({ queryKey: ["vehicles", asked], queryFn: () => api.vehicles(asked), placeholderData: keepPreviousData });
-  const quotes = useQuery({ queryKey: ["quotes", asked], queryFn: () => api.quotes(asked), placeholderData: keepPreviousData, staleTime: 0 });
+  const vehicles = useQuery({
+    queryKey: ["vehicles", asked],
+    queryFn: () => api.vehicles(asked),
+    placeholderData: keepPreviousData,
+  });
+  const quotes = useQuery({
+    queryKey: ["quotes", asked],
+    queryFn: () => api.quotes(asked),
+    placeholderData: keepPreviousData,
+    staleTime: 0,
+  });
   const start = useMutation({
     mutationFn: (vehicle: Vehicle) => api.startQuote(vehicle.id, crypto.randomUUID()),
     onSuccess: (page) => navigate(`/quotes/${page.quote.id}`),
   });
   // Enter takes the first car found for the words as they stand, also when the list on the page is still an older one.
   const first = useMutation({
-    mutationFn: (typed: string) => queries.fetchQuery({ queryKey: ["vehicles", typed], queryFn: () => api.vehicles(typed), staleTime: 2_000 }),
+    mutationFn: (typed: string) =>
+      queries.fetchQuery({ queryKey: ["vehicles", typed], queryFn: () => api.vehicles(typed), staleTime: 2_000 }),
     onSuccess: (found) => found.vehicles[0] && start.mutate(found.vehicles[0]),
   });
   const writes = account.role !== "technician";
 
-  useKeys([
-    ...(writes ? [{ key: "n", hint: "N", label: "Add a vehicle", run: () => setAdding(true) }] : []),
-  ]);
+  useKeys([...(writes ? [{ key: "n", hint: "N", label: "Add a vehicle", run: () => setAdding(true) }] : [])]);
 
   const enter = () => {
     if (writes && text.trim() && !first.isPending && !start.isPending) first.mutate(text.trim());
@@ -62,8 +105,15 @@ export function Counter() {
           {shop.name} · {account.name}, {account.role}
         </Small>
       </header>
-      <Search value={text} onText={setText} autoFocus told="Search vehicles and quotes" onEnter={enter}
-        placeholder="Plate, name, phone or engine code" label="Find a vehicle or a quote by plate, name, phone or engine code" />
+      <Search
+        value={text}
+        onText={setText}
+        autoFocus
+        told="Search vehicles and quotes"
+        onEnter={enter}
+        placeholder="Plate, name, phone or engine code"
+        label="Find a vehicle or a quote by plate, name, phone or engine code"
+      />
       {problem && (
         <Notice role="alert">
           <p>{problem.message}</p>
@@ -88,7 +138,9 @@ export function Counter() {
                   <span className="clip">{vehicle.customer ?? "No owner noted"}</span>
                   {i === 0 && asked && writes ? <KeyHint>Enter</KeyHint> : <span />}
                   <Small className="sub">
-                    {vehicle.description}{vehicle.year ? `, ${vehicle.year}` : ""} · {vehicle.engine_code}{vehicle.odometer_km ? ` · ${format.distance(vehicle.odometer_km)}` : ""}
+                    {vehicle.description}
+                    {vehicle.year ? `, ${vehicle.year}` : ""} · {vehicle.engine_code}
+                    {vehicle.odometer_km ? ` · ${format.distance(vehicle.odometer_km)}` : ""}
                   </Small>
                 </button>
               </li>
@@ -108,7 +160,9 @@ export function Counter() {
           <QuoteRows quotes={quotes.data?.quotes} open={(id) => navigate(`/quotes/${id}`)} asked={asked} />
         </section>
       </Columns>
-      {adding && <NewVehicle plate={asked} onClose={() => setAdding(false)} onAdded={(vehicle) => start.mutate(vehicle)} />}
+      {adding && (
+        <NewVehicle plate={asked} onClose={() => setAdding(false)} onAdded={(vehicle) => start.mutate(vehicle)} />
+      )}
     </BookPage>
   );
 }
@@ -133,7 +187,8 @@ function QuoteRows({ quotes, open, asked }: { quotes?: QuoteCard[]; open: (id: s
             <span className="clip">{quote.summary || "Not saved yet"}</span>
             <span className="figure">{quote.total_cents === null ? "" : format.money(quote.total_cents)}</span>
             <Small className="sub">
-              {quote.customer && `${quote.customer} · `}Quote {quote.number} · {quote.latest_revision ? `revision ${quote.latest_revision}` : "draft"} · {format.when(quote.updated_at)}
+              {quote.customer && `${quote.customer} · `}Quote {quote.number} ·{" "}
+              {quote.latest_revision ? `revision ${quote.latest_revision}` : "draft"} · {format.when(quote.updated_at)}
             </Small>
           </button>
         </li>

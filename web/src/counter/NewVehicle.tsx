@@ -10,10 +10,27 @@ import { numeral } from "../shared/numerals";
 import { Button, Notice } from "../shared/parts";
 
 const Grid = styled.div`
-  display: grid; grid-template-columns: 1fr 1fr; gap: 12px 18px; margin-bottom: 16px;
-  .wide { grid-column: 1 / -1; }
-  select { width: 100%; padding: 7px 9px; border: 1.2px solid var(--strong); border-radius: 4px; background: var(--sheet); min-height: 38px; }
-  .name { font-size: 13px; color: var(--second); display: block; margin-bottom: 3px; }
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 12px 18px;
+  margin-bottom: 16px;
+  .wide {
+    grid-column: 1 / -1;
+  }
+  select {
+    width: 100%;
+    padding: 7px 9px;
+    border: 1.2px solid var(--strong);
+    border-radius: 4px;
+    background: var(--sheet);
+    min-height: 38px;
+  }
+  .name {
+    font-size: 13px;
+    color: var(--second);
+    display: block;
+    margin-bottom: 3px;
+  }
 `;
 
 interface Props {
@@ -27,7 +44,15 @@ export function NewVehicle({ plate, onClose, onAdded }: Props) {
   const { format, shop } = useSession();
   const queries = useQueryClient();
   const engines = useQuery({ queryKey: ["engines"], queryFn: () => api.engines() });
-  const [form, setForm] = useState({ plate: plate.toUpperCase(), description: "", year: "", odometer: "", owner: "", phone: "", engine: "" });
+  const [form, setForm] = useState({
+    plate: plate.toUpperCase(),
+    description: "",
+    year: "",
+    odometer: "",
+    owner: "",
+    phone: "",
+    engine: "",
+  });
   const set = (key: keyof typeof form) => (value: string) => setForm({ ...form, [key]: value });
   const odometer = numeral(form.odometer)?.number;
   const engine = form.engine || engines.data?.engines[0]?.code || "";
@@ -56,7 +81,15 @@ export function NewVehicle({ plate, onClose, onAdded }: Props) {
     <Dialog title="Add a vehicle" onClose={onClose}>
       <Form onSubmit={submit}>
         <Grid>
-          <Field label="Plate" value={form.plate} onChange={set("plate")} isRequired maxLength={20} autoFocus problem={known ? "This plate is already here: search for it." : undefined} />
+          <Field
+            label="Plate"
+            value={form.plate}
+            onChange={set("plate")}
+            isRequired
+            maxLength={20}
+            autoFocus
+            problem={known ? "This plate is already here: search for it." : undefined}
+          />
           <label>
             <span className="name">Engine</span>
             <select value={engine} onChange={(event) => set("engine")(event.target.value)}>
@@ -67,9 +100,22 @@ export function NewVehicle({ plate, onClose, onAdded }: Props) {
               ))}
             </select>
           </label>
-          <Field className="wide" label="Make and model" value={form.description} onChange={set("description")} isRequired maxLength={120} />
+          <Field
+            className="wide"
+            label="Make and model"
+            value={form.description}
+            onChange={set("description")}
+            isRequired
+            maxLength={120}
+          />
           <Field label="Year" value={form.year} onChange={set("year")} inputMode="numeric" pattern="(19|20)[0-9]{2}" />
-          <Field label={`Odometer, ${shop.distance_unit}`} value={form.odometer} onChange={set("odometer")} inputMode="numeric" pattern="[0-9]{1,7}|[1-9][0-9]{0,2}([ ,][0-9]{3}){1,2}" />
+          <Field
+            label={`Odometer, ${shop.distance_unit}`}
+            value={form.odometer}
+            onChange={set("odometer")}
+            inputMode="numeric"
+            pattern="[0-9]{1,7}|[1-9][0-9]{0,2}([ ,][0-9]{3}){1,2}"
+          />
           <Field label="Owner" value={form.owner} onChange={set("owner")} maxLength={120} />
           <Field label="Phone" value={form.phone} onChange={set("phone")} maxLength={40} />
         </Grid>

@@ -12,11 +12,35 @@ import { Heading, Mono, Notice, Part, BookPage, Small, Strong } from "../shared/
 import { Cautions, PlugFacts, Soundings, Steps, Table } from "./EngineTables";
 import type { Profile } from "./profile";
 
-const Top = styled.div`display: grid; grid-template-columns: minmax(0, 440px) minmax(0, 1fr); gap: 12px 36px; align-items: start; margin-top: 14px; @media (max-width: 860px) { grid-template-columns: minmax(0, 1fr); }`;
-const Works = styled.div`display: flex; flex-wrap: wrap; gap: 6px; margin: 8px 0;`;
+const Top = styled.div`
+  display: grid;
+  grid-template-columns: minmax(0, 440px) minmax(0, 1fr);
+  gap: 12px 36px;
+  align-items: start;
+  margin-top: 14px;
+  @media (max-width: 860px) {
+    grid-template-columns: minmax(0, 1fr);
+  }
+`;
+const Works = styled.div`
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px;
+  margin: 8px 0;
+`;
 const Chip = styled(ToggleButton)`
-  min-height: 30px; padding: 2px 12px; border: 1.4px solid var(--ink); border-radius: 15px; font-size: 14px; background: var(--sheet); color: var(--ink); cursor: pointer;
-  &[data-selected] { background: var(--ink); color: var(--sheet); }
+  min-height: 30px;
+  padding: 2px 12px;
+  border: 1.4px solid var(--ink);
+  border-radius: 15px;
+  font-size: 14px;
+  background: var(--sheet);
+  color: var(--ink);
+  cursor: pointer;
+  &[data-selected] {
+    background: var(--ink);
+    color: var(--sheet);
+  }
 `;
 /** One engine of the library: the drawing, the hours of every kind of work, what comes off with what, parts and cautions. */
 export function EngineRoute() {
@@ -24,7 +48,11 @@ export function EngineRoute() {
   const [query] = useSearchParams();
   const revision = query.get("revision") ?? undefined;
   const [work, setWork] = useState("plug");
-  const engine = useQuery({ queryKey: ["engine", code, work, revision], queryFn: () => api.engine(code, work, revision), placeholderData: keepPreviousData });
+  const engine = useQuery({
+    queryKey: ["engine", code, work, revision],
+    queryFn: () => api.engine(code, work, revision),
+    placeholderData: keepPreviousData,
+  });
   if (engine.isPending) return <BookPage aria-busy="true">Opening the engine…</BookPage>;
   if (engine.isError)
     return (
@@ -75,7 +103,11 @@ function EnginePage({ engine, work, onWork, stale }: Props) {
           <Small>
             {engine.revisions.map((row) => (
               <span key={row.revision}>
-                {row.revision === shown ? <Strong>revision {row.revision}</Strong> : <Link to={`?revision=${row.revision}`}>revision {row.revision}</Link>}
+                {row.revision === shown ? (
+                  <Strong>revision {row.revision}</Strong>
+                ) : (
+                  <Link to={`?revision=${row.revision}`}>revision {row.revision}</Link>
+                )}
                 {row.by ? `, ${row.by}` : ""}
                 <br />
               </span>
@@ -88,7 +120,9 @@ function EnginePage({ engine, work, onWork, stale }: Props) {
       </header>
       {shown < newest && (
         <Notice>
-          <p>This is revision {shown}; the newest is {newest}. Quotes made with this one keep it.</p>
+          <p>
+            This is revision {shown}; the newest is {newest}. Quotes made with this one keep it.
+          </p>
         </Notice>
       )}
       <p style={{ maxWidth: "78ch", margin: "12px 0 0" }}>{engine.notes}</p>
@@ -143,7 +177,11 @@ function EnginePage({ engine, work, onWork, stale }: Props) {
                 <tr key={row.part}>
                   <td>
                     {row.label || "Not on the price list"} <Part>{row.part}</Part>
-                    <Small>{row.for.length > 4 ? `${row.for.slice(0, 3).join(", ")} and ${row.for.length - 3} more` : list(row.for)}</Small>
+                    <Small>
+                      {row.for.length > 4
+                        ? `${row.for.slice(0, 3).join(", ")} and ${row.for.length - 3} more`
+                        : list(row.for)}
+                    </Small>
                   </td>
                   <td className="figure">{row.priced ? "" : "no price"}</td>
                 </tr>
@@ -153,7 +191,10 @@ function EnginePage({ engine, work, onWork, stale }: Props) {
         </div>
       </Top>
       <p>
-        <Small>Times and torques are examples. The maker's service information, local rules and a licensed technician's judgment come first.</Small>
+        <Small>
+          Times and torques are examples. The maker's service information, local rules and a licensed technician's
+          judgment come first.
+        </Small>
       </p>
     </BookPage>
   );

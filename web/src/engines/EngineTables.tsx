@@ -7,27 +7,73 @@ import { Small, Strong } from "../shared/parts";
 import { alike, notesOf, ownPlugs, plugTorque, type Profile } from "./profile";
 
 export const Table = styled.table`
-  font-size: 14px; margin: 2px 0 22px;
-  th { font-weight: 400; font-size: 13px; color: var(--second); text-align: left; padding: 3px 10px 3px 0; border-bottom: 1px solid var(--strong); vertical-align: bottom; }
-  td { padding: 5px 10px 5px 0; border-bottom: 1px solid var(--rule); vertical-align: baseline; }
-  .figure { text-align: right; white-space: nowrap; }
-  tr[data-active] td { background: var(--sheet); box-shadow: inset 0 -2px var(--mark); }
-  td:nth-child(2) { max-width: 260px; }
-  ul { margin: 0; padding: 0; list-style: none; font-size: 13px; color: var(--second); }
-  .caution { color: var(--ink); font-weight: 600; }
+  font-size: 14px;
+  margin: 2px 0 22px;
+  th {
+    font-weight: 400;
+    font-size: 13px;
+    color: var(--second);
+    text-align: left;
+    padding: 3px 10px 3px 0;
+    border-bottom: 1px solid var(--strong);
+    vertical-align: bottom;
+  }
+  td {
+    padding: 5px 10px 5px 0;
+    border-bottom: 1px solid var(--rule);
+    vertical-align: baseline;
+  }
+  .figure {
+    text-align: right;
+    white-space: nowrap;
+  }
+  tr[data-active] td {
+    background: var(--sheet);
+    box-shadow: inset 0 -2px var(--mark);
+  }
+  td:nth-child(2) {
+    max-width: 260px;
+  }
+  ul {
+    margin: 0;
+    padding: 0;
+    list-style: none;
+    font-size: 13px;
+    color: var(--second);
+  }
+  .caution {
+    color: var(--ink);
+    font-weight: 600;
+  }
 `;
-const Wide = styled.div`overflow-x: auto;`;
+const Wide = styled.div`
+  overflow-x: auto;
+`;
 const Facts = styled.dl`
-  display: grid; grid-template-columns: auto minmax(0, 1fr); gap: 0; margin: 2px 0 18px; font-size: 14px;
-  dt, dd { padding: 4px 14px 4px 0; border-bottom: 1px solid var(--rule); margin: 0; }
-  dt { color: var(--second); }
+  display: grid;
+  grid-template-columns: auto minmax(0, 1fr);
+  gap: 0;
+  margin: 2px 0 18px;
+  font-size: 14px;
+  dt,
+  dd {
+    padding: 4px 14px 4px 0;
+    border-bottom: 1px solid var(--rule);
+    margin: 0;
+  }
+  dt {
+    color: var(--second);
+  }
 `;
 
 /** Hours of every kind of work: each cylinder alone, and all together. */
 export function Soundings({ page }: { page: EngineWithProfile["page"] }) {
   const { format } = useSession();
-  const numbers = [...new Set(page.works.flatMap((row) => row.cylinders.map((cylinder) => cylinder.cylinder)))].sort((a, b) => a - b);
-  const say = (hours: number | null | undefined) => (hours === undefined ? "" : hours === null ? "no way" : format.hours(hours));
+  const numbers = [...new Set(page.works.flatMap((row) => row.cylinders.map((cylinder) => cylinder.cylinder)))].sort(
+    (a, b) => a - b,
+  );
+  const say = (hours: number | null | undefined) =>
+    hours === undefined ? "" : hours === null ? "no way" : format.hours(hours);
   return (
     <Wide tabIndex={0} role="region" aria-label="Hours of each kind of work">
       <Table>
@@ -98,11 +144,23 @@ export function Steps({ profile, page, active, onActive }: StepsProps) {
             const [step] = row;
             if (!step) return null;
             return (
-              <tr key={step.id} data-active={row.some((one) => one.id === active) ? "" : undefined} onPointerEnter={() => onActive(step.id)} onPointerLeave={() => onActive(null)}>
-                <td>{row.map((one) => number(one.id)).filter(Boolean).join(", ")}</td>
+              <tr
+                key={step.id}
+                data-active={row.some((one) => one.id === active) ? "" : undefined}
+                onPointerEnter={() => onActive(step.id)}
+                onPointerLeave={() => onActive(null)}
+              >
+                <td>
+                  {row
+                    .map((one) => number(one.id))
+                    .filter(Boolean)
+                    .join(", ")}
+                </td>
                 <td>
                   {list(row.map((one) => one.label))}
-                  {step.zone && step.zone !== "top" && <Small> {step.zone === "under" ? "from beneath" : `at the ${step.zone}`}</Small>}
+                  {step.zone && step.zone !== "top" && (
+                    <Small> {step.zone === "under" ? "from beneath" : `at the ${step.zone}`}</Small>
+                  )}
                 </td>
                 <td className="figure">{step.remove.join(" / ")}</td>
                 <td className="figure">{step.refit.join(" / ")}</td>
@@ -128,19 +186,36 @@ export function Steps({ profile, page, active, onActive }: StepsProps) {
 }
 
 /** The plug in figures. */
-export function PlugFacts({ profile, equipment }: { profile: Profile; equipment: EngineWithProfile["page"]["equipment"] }) {
+export function PlugFacts({
+  profile,
+  equipment,
+}: {
+  profile: Profile;
+  equipment: EngineWithProfile["page"]["equipment"];
+}) {
   const { format } = useSession();
   const { plug } = profile;
   const facts: [string, string | undefined][] = [
     ["Part", plug.part],
     ["Plugs a cylinder", String(plug.per_cylinder ?? 1)],
     ["Kind", [plug.grade, plug.construction?.replaceAll("-", " ")].filter(Boolean).join(", ")],
-    ["Thread, reach, hex", [plug.thread_mm, plug.reach_mm, plug.hex_mm].filter((value) => value !== undefined).map((value) => `${value} mm`).join(", ")],
+    [
+      "Thread, reach, hex",
+      [plug.thread_mm, plug.reach_mm, plug.hex_mm]
+        .filter((value) => value !== undefined)
+        .map((value) => `${value} mm`)
+        .join(", "),
+    ],
     ["Seat", plug.seat],
     ["Gap", plug.gap_mm && `${plug.gap_mm.low} to ${plug.gap_mm.high} mm`],
     ["Torque", plugTorque(plug)],
     ...ownPlugs(profile),
-    ["Due every", [plug.interval_km && format.distance(plug.interval_km), plug.interval_months && `${plug.interval_months} months`].filter(Boolean).join(" or ")],
+    [
+      "Due every",
+      [plug.interval_km && format.distance(plug.interval_km), plug.interval_months && `${plug.interval_months} months`]
+        .filter(Boolean)
+        .join(" or "),
+    ],
     ["Thread compound", plug.compound === "unstated" ? "the profile is silent" : plug.compound],
     ["Soaks allowed", profile.soaks?.map((soak) => soak.replaceAll("-", " ")).join(", ")],
     ["Equipment its routes ask for", equipment.map((row) => row.label).join(", ") || "none"],

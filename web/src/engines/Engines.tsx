@@ -11,12 +11,36 @@ import { ImportDialog } from "./ImportDialog";
 
 const Table = styled.table`
   font-size: 15px;
-  th { font-weight: 400; font-size: 13px; color: var(--second); text-align: left; padding: 3px 8px 3px 0; border-bottom: 1px solid var(--strong); }
-  td { padding: 9px 8px 9px 0; border-bottom: 1px solid var(--rule); vertical-align: baseline; }
-  .figure { text-align: right; white-space: nowrap; }
-  tr:hover td { background: var(--sheet); }
-  td small { font-size: 13px; color: var(--second); display: block; }
-  @media (max-width: 760px) { .wide { display: none; } }
+  th {
+    font-weight: 400;
+    font-size: 13px;
+    color: var(--second);
+    text-align: left;
+    padding: 3px 8px 3px 0;
+    border-bottom: 1px solid var(--strong);
+  }
+  td {
+    padding: 9px 8px 9px 0;
+    border-bottom: 1px solid var(--rule);
+    vertical-align: baseline;
+  }
+  .figure {
+    text-align: right;
+    white-space: nowrap;
+  }
+  tr:hover td {
+    background: var(--sheet);
+  }
+  td small {
+    font-size: 13px;
+    color: var(--second);
+    display: block;
+  }
+  @media (max-width: 760px) {
+    .wide {
+      display: none;
+    }
+  }
 `;
 
 /** The engine library: find an engine by anything known of it; hours of its plugs from the easiest to the deepest. */
@@ -25,7 +49,11 @@ export function Engines() {
   const [text, setText] = useState("");
   const [importing, setImporting] = useState(false);
   const asked = useDeferredValue(text.trim());
-  const engines = useQuery({ queryKey: ["engines", asked], queryFn: () => api.engines(asked), placeholderData: keepPreviousData });
+  const engines = useQuery({
+    queryKey: ["engines", asked],
+    queryFn: () => api.engines(asked),
+    placeholderData: keepPreviousData,
+  });
   const writes = account.role !== "technician";
   useKeys([
     ...(writes ? [{ key: "i", hint: "I", label: "Import an engine profile", run: () => setImporting(true) }] : []),
@@ -41,8 +69,13 @@ export function Engines() {
           </Button>
         )}
       </header>
-      <Search value={text} onText={setText} told="Search engines"
-        placeholder="Code, kind, number of cylinders, part number, layer, plate" label="Find an engine by code, kind, number of cylinders, part number, layer or plate" />
+      <Search
+        value={text}
+        onText={setText}
+        told="Search engines"
+        placeholder="Code, kind, number of cylinders, part number, layer, plate"
+        label="Find an engine by code, kind, number of cylinders, part number, layer or plate"
+      />
       {engines.isPending && <Small>Reading the library…</Small>}
       {engines.error && (
         <Notice role="alert">
@@ -61,10 +94,18 @@ export function Engines() {
             <tr>
               <th scope="col">Code</th>
               <th scope="col">Engine</th>
-              <th scope="col" className="figure">easiest plug</th>
-              <th scope="col" className="figure">hardest</th>
-              <th scope="col" className="figure">all plugs</th>
-              <th scope="col" className="figure wide">cars here</th>
+              <th scope="col" className="figure">
+                easiest plug
+              </th>
+              <th scope="col" className="figure">
+                hardest
+              </th>
+              <th scope="col" className="figure">
+                all plugs
+              </th>
+              <th scope="col" className="figure wide">
+                cars here
+              </th>
             </tr>
           </thead>
           <tbody>
@@ -76,12 +117,31 @@ export function Engines() {
                 <td>
                   <Link to={`/engines/${encodeURIComponent(engine.code)}`}>{engine.name}</Link>
                   <small>
-                    {engine.cylinders === 1 ? "one cylinder" : `${engine.cylinders} cylinders`} · {engine.ignition.replaceAll("-", " ")} · revision {engine.revision}
+                    {engine.cylinders === 1 ? "one cylinder" : `${engine.cylinders} cylinders`} ·{" "}
+                    {engine.ignition.replaceAll("-", " ")} · revision {engine.revision}
                   </small>
                 </td>
-                <td className="figure">{engine.easiest?.hours == null ? "no way" : <>{format.hours(engine.easiest.hours)} h <Small>no. {engine.easiest.cylinder}</Small></>}</td>
-                <td className="figure">{engine.hardest?.hours == null ? "no way" : <>{format.hours(engine.hardest.hours)} h <Small>no. {engine.hardest.cylinder}</Small></>}</td>
-                <td className="figure">{engine.all_plugs === null ? "no way" : `${format.hours(engine.all_plugs)} h`}</td>
+                <td className="figure">
+                  {engine.easiest?.hours == null ? (
+                    "no way"
+                  ) : (
+                    <>
+                      {format.hours(engine.easiest.hours)} h <Small>no. {engine.easiest.cylinder}</Small>
+                    </>
+                  )}
+                </td>
+                <td className="figure">
+                  {engine.hardest?.hours == null ? (
+                    "no way"
+                  ) : (
+                    <>
+                      {format.hours(engine.hardest.hours)} h <Small>no. {engine.hardest.cylinder}</Small>
+                    </>
+                  )}
+                </td>
+                <td className="figure">
+                  {engine.all_plugs === null ? "no way" : `${format.hours(engine.all_plugs)} h`}
+                </td>
                 <td className="figure wide">{engine.vehicles}</td>
               </tr>
             ))}

@@ -8,7 +8,20 @@ import { FileChoice, OwnersYes } from "../shared/ImportSteps";
 import { Mono, Notice, Strong } from "../shared/parts";
 import { readText } from "../shared/readText";
 
-const Lines = styled.ul`margin: 8px 0; padding: 0; list-style: none; max-height: 300px; overflow: auto; border-top: 1px solid var(--strong); li { padding: 4px 0; border-bottom: 1px solid var(--rule); font-size: 14px; overflow-wrap: anywhere; }`;
+const Lines = styled.ul`
+  margin: 8px 0;
+  padding: 0;
+  list-style: none;
+  max-height: 300px;
+  overflow: auto;
+  border-top: 1px solid var(--strong);
+  li {
+    padding: 4px 0;
+    border-bottom: 1px solid var(--rule);
+    font-size: 14px;
+    overflow-wrap: anywhere;
+  }
+`;
 const LARGEST = 4_000_000;
 
 type Profile = Record<string, never>;
@@ -37,11 +50,16 @@ export function ImportDialog({ onClose }: { onClose: () => void }) {
     setProfile(null);
     report.reset();
     keep.reset();
-    const { text, unread: wrong = "" } = await readText(file, LARGEST, "An engine profile is a few hundred kilobytes at most.");
+    const { text, unread: wrong = "" } = await readText(
+      file,
+      LARGEST,
+      "An engine profile is a few hundred kilobytes at most.",
+    );
     if (text === undefined) return setUnread(wrong);
     try {
       const parsed: unknown = JSON.parse(text);
-      if (typeof parsed !== "object" || parsed === null || Array.isArray(parsed)) throw new SyntaxError("not an object");
+      if (typeof parsed !== "object" || parsed === null || Array.isArray(parsed))
+        throw new SyntaxError("not an object");
       setProfile(parsed as Profile);
       report.mutate(parsed as Profile);
     } catch (error) {
@@ -49,15 +67,23 @@ export function ImportDialog({ onClose }: { onClose: () => void }) {
     }
   };
   const problem = keep.error ?? report.error;
-  const faults = problem instanceof Refused ? (problem.body.error.details as { path?: string; message?: string }[]) : [];
+  const faults =
+    problem instanceof Refused ? (problem.body.error.details as { path?: string; message?: string }[]) : [];
   const found = report.data;
 
   return (
     <Dialog title="Import an engine profile" onClose={onClose} wide>
       <p>
-        A file <Mono>NAME.engine.json</Mono>. You see what it would change before anything is stored; a known code becomes a new revision, and quotes keep the revision they were made with.
+        A file <Mono>NAME.engine.json</Mono>. You see what it would change before anything is stored; a known code
+        becomes a new revision, and quotes keep the revision they were made with.
       </p>
-      <FileChoice types={[".json", "application/json"]} name={name} isReading={report.isPending} isFound={found !== undefined} onFile={(file) => void read(file)} />
+      <FileChoice
+        types={[".json", "application/json"]}
+        name={name}
+        isReading={report.isPending}
+        isFound={found !== undefined}
+        onFile={(file) => void read(file)}
+      />
       {(unread || problem) && (
         <Notice role="alert" style={{ marginTop: 12 }}>
           <p>{unread || problem?.message}</p>
@@ -80,7 +106,11 @@ export function ImportDialog({ onClose }: { onClose: () => void }) {
               {found.code}, {found.name}
             </Strong>{" "}
             · {found.cylinders} cylinders, {found.steps} steps, {found.targets} pieces of work.{" "}
-            {found.same ? "It is the same as the newest revision: there is nothing to import." : found.known ? `It becomes revision ${found.revision}.` : "The library does not have it yet."}
+            {found.same
+              ? "It is the same as the newest revision: there is nothing to import."
+              : found.known
+                ? `It becomes revision ${found.revision}.`
+                : "The library does not have it yet."}
           </p>
           {found.changes.length > 0 && (
             <Lines aria-label="Changes">
@@ -98,8 +128,17 @@ export function ImportDialog({ onClose }: { onClose: () => void }) {
               ))}
             </Lines>
           )}
-          {found.unpriced.length > 0 && <p>Without a price, so totals with them are incomplete: {found.unpriced.join(", ")}. Set them under Prices.</p>}
-          <OwnersYes does={keep.isPending ? "Importing…" : `Import as revision ${found.revision}`} isDisabled={found.same || keep.isPending} onYes={() => profile && keep.mutate(profile)} onClose={onClose} />
+          {found.unpriced.length > 0 && (
+            <p>
+              Without a price, so totals with them are incomplete: {found.unpriced.join(", ")}. Set them under Prices.
+            </p>
+          )}
+          <OwnersYes
+            does={keep.isPending ? "Importing…" : `Import as revision ${found.revision}`}
+            isDisabled={found.same || keep.isPending}
+            onYes={() => profile && keep.mutate(profile)}
+            onClose={onClose}
+          />
         </section>
       )}
     </Dialog>

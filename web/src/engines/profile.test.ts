@@ -11,7 +11,9 @@ test("torques stand in both units", () => {
 test("a plug's torque says what threads it is for", () => {
   expect(plugTorque({ torque_nm: 25, torque_assumes: "dry" })).toBe("25 N·m (18 lb-ft), for dry threads");
   expect(plugTorque({ torque_nm: 25 })).toBe("25 N·m (18 lb-ft), unstated, taken as for dry threads");
-  expect(plugTorque({ torque_nm: 25, torque_range_nm: [23, 30], torque_assumes: "compound" })).toBe("23 N·m (17 lb-ft) to 30 N·m (22 lb-ft), for threads with compound");
+  expect(plugTorque({ torque_nm: 25, torque_range_nm: [23, 30], torque_assumes: "compound" })).toBe(
+    "23 N·m (17 lb-ft) to 30 N·m (22 lb-ft), for threads with compound",
+  );
   expect(plugTorque({})).toBeUndefined();
 });
 
@@ -22,27 +24,51 @@ test("a plain step has nothing to say", () => {
 test("says what a step comes with, in the order it matters", () => {
   const lines = notesOf(
     step({
-      after: ["cover", { any: ["aside", "unplug"] }], needs: ["strap-and-block"], people: 2, rust_prone: true,
-      fasteners: [{ what: "mount bolt", size: "17 mm hex", count: 3, torque_nm: 65, rule: "replace" }], seals: [{ part: "SEA-1", rule: "inspect", chance: 0.3 }], releases: [{ fluid: "coolant", liters: 0.2 }],
+      after: ["cover", { any: ["aside", "unplug"] }],
+      needs: ["strap-and-block"],
+      people: 2,
+      rust_prone: true,
+      fasteners: [{ what: "mount bolt", size: "17 mm hex", count: 3, torque_nm: 65, rule: "replace" }],
+      seals: [{ part: "SEA-1", rule: "inspect", chance: 0.3 }],
+      releases: [{ fluid: "coolant", liters: 0.2 }],
     }),
     (id) => id.toUpperCase(),
     (id) => id.replaceAll("-", " "),
   );
   expect(lines).toEqual([
-    "After: COVER, one of ASIDE / UNPLUG", "Takes: strap and block", "rusts, 2 people", "3 × mount bolt, 17 mm hex, 65 N·m (48 lb-ft), always new", "Seal SEA-1 × 1, inspect (30 in 100 renewed)",
+    "After: COVER, one of ASIDE / UNPLUG",
+    "Takes: strap and block",
+    "rusts, 2 people",
+    "3 × mount bolt, 17 mm hex, 65 N·m (48 lb-ft), always new",
+    "Seal SEA-1 × 1, inspect (30 in 100 renewed)",
     "Releases 0.2 l coolant",
   ]);
 });
 
 test("neighbors alike but for their cylinder share a row, in file order", () => {
-  const coil = (n: number, rest: Partial<Step> = {}) => step({ id: `coil-${n}`, label: `Coil ${n}`, after: ["cover"], ...rest });
-  const rows = alike([step({ id: "cover", label: "Cover" }), coil(1), coil(2), coil(3, { remove: [2, 3, 5] }), coil(4)], (id) => id);
-  expect(rows.map((row) => row.map((one) => one.id))).toEqual([["cover"], ["coil-1", "coil-2"], ["coil-3"], ["coil-4"]]);
+  const coil = (n: number, rest: Partial<Step> = {}) =>
+    step({ id: `coil-${n}`, label: `Coil ${n}`, after: ["cover"], ...rest });
+  const rows = alike(
+    [step({ id: "cover", label: "Cover" }), coil(1), coil(2), coil(3, { remove: [2, 3, 5] }), coil(4)],
+    (id) => id,
+  );
+  expect(rows.map((row) => row.map((one) => one.id))).toEqual([
+    ["cover"],
+    ["coil-1", "coil-2"],
+    ["coil-3"],
+    ["coil-4"],
+  ]);
 });
 
 test("plugs that differ by place are said once a place", () => {
   const target = (id: string, rest: object) => ({ id, work: "plug", ...rest });
   const own = { part: "PLG-2", reach_mm: 12.7, torque_nm: 17 };
-  const targets = [target("plug-1-in", { position: "intake side" }), target("plug-1-out", { position: "exhaust side", plug: own }), target("plug-2-out", { position: "exhaust side", plug: own })];
-  expect(ownPlugs({ targets } as unknown as Profile)).toEqual([["Plug, exhaust side", "PLG-2, reach 12.7 mm, 17 N·m (12.5 lb-ft)"]]);
+  const targets = [
+    target("plug-1-in", { position: "intake side" }),
+    target("plug-1-out", { position: "exhaust side", plug: own }),
+    target("plug-2-out", { position: "exhaust side", plug: own }),
+  ];
+  expect(ownPlugs({ targets } as unknown as Profile)).toEqual([
+    ["Plug, exhaust side", "PLG-2, reach 12.7 mm, 17 N·m (12.5 lb-ft)"],
+  ]);
 });

@@ -68,27 +68,56 @@ export function torque(nm: number): string {
   return `${nm} N·m (${(nm / LB_FT).toFixed(nm < 20 ? 1 : 0)} lb-ft)`;
 }
 
-const ASSUMED = { dry: "for dry threads", compound: "for threads with compound", unstated: "unstated, taken as for dry threads" };
+const ASSUMED = {
+  dry: "for dry threads",
+  compound: "for threads with compound",
+  unstated: "unstated, taken as for dry threads",
+};
 
 /** A plug's torque, its range where the profile has one, and the threads it is meant for. */
 export function plugTorque({ torque_nm, torque_range_nm, torque_assumes = "unstated" }: Plug): string | undefined {
   const [low, high] = torque_range_nm ?? [];
-  const figure = low !== undefined && high !== undefined ? `${torque(low)} to ${torque(high)}` : torque_nm && torque(torque_nm);
+  const figure =
+    low !== undefined && high !== undefined ? `${torque(low)} to ${torque(high)}` : torque_nm && torque(torque_nm);
   return figure ? `${figure}, ${ASSUMED[torque_assumes]}` : undefined;
 }
 
 /** What a step comes with, line by line, in the trade's words. */
 export function notesOf(step: Step, label: (id: string) => string, equipment: (id: string) => string): string[] {
-  const after = (step.after ?? []).map((entry) => (typeof entry === "string" ? label(entry) : `one of ${entry.any.map(label).join(" / ")}`));
-  const marks = [step.battery && "battery off", step.rust_prone && "rusts", step.brittle && "brittle when old", (step.people ?? 1) > 1 && `${step.people} people`].filter(Boolean);
+  const after = (step.after ?? []).map((entry) =>
+    typeof entry === "string" ? label(entry) : `one of ${entry.any.map(label).join(" / ")}`,
+  );
+  const marks = [
+    step.battery && "battery off",
+    step.rust_prone && "rusts",
+    step.brittle && "brittle when old",
+    (step.people ?? 1) > 1 && `${step.people} people`,
+  ].filter(Boolean);
   return [
     after.length > 0 && `After: ${after.join(", ")}`,
     (step.needs ?? []).length > 0 && `Takes: ${step.needs?.map(equipment).join(", ")}`,
     marks.length > 0 && marks.join(", "),
-    ...(step.fasteners ?? []).map((row) => [`${row.count ?? 1} × ${row.what}`, row.size, row.torque_nm && torque(row.torque_nm), row.pattern, row.rule === "replace" && "always new"].filter(Boolean).join(", ")),
-    ...(step.seals ?? []).map((row) => `Seal ${row.part} × ${row.quantity ?? 1}, ${(row.rule ?? "replace") === "replace" ? "always new" : `inspect (${Math.round((row.chance ?? 0) * 100)} in 100 renewed)`}`),
-    ...(step.clips ?? []).map((row) => `Clip ${row.part} × ${row.count ?? 1}, ${Math.round((row.chance ?? 0) * 100)} in 100 break`),
-    ...(step.mishaps ?? []).map((row) => `May happen: ${row.what}, ${Math.round(row.chance * 100)} in 100, ${row.minutes.join(" / ")} min`),
+    ...(step.fasteners ?? []).map((row) =>
+      [
+        `${row.count ?? 1} × ${row.what}`,
+        row.size,
+        row.torque_nm && torque(row.torque_nm),
+        row.pattern,
+        row.rule === "replace" && "always new",
+      ]
+        .filter(Boolean)
+        .join(", "),
+    ),
+    ...(step.seals ?? []).map(
+      (row) =>
+        `Seal ${row.part} × ${row.quantity ?? 1}, ${(row.rule ?? "replace") === "replace" ? "always new" : `inspect (${Math.round((row.chance ?? 0) * 100)} in 100 renewed)`}`,
+    ),
+    ...(step.clips ?? []).map(
+      (row) => `Clip ${row.part} × ${row.count ?? 1}, ${Math.round((row.chance ?? 0) * 100)} in 100 break`,
+    ),
+    ...(step.mishaps ?? []).map(
+      (row) => `May happen: ${row.what}, ${Math.round(row.chance * 100)} in 100, ${row.minutes.join(" / ")} min`,
+    ),
     ...(step.waits ?? []).map((row) => `Wait ${row.minutes} min: ${row.for ?? "waiting"}`),
     ...(step.releases ?? []).map((row) => `Releases ${row.liters} l ${row.fluid}`),
     ...(step.closing ?? []).map((row) => `Closing work: ${row.what}, ${row.minutes.join(" / ")} min`),
@@ -97,7 +126,11 @@ export function notesOf(step: Step, label: (id: string) => string, equipment: (i
 
 /** Steps in file order; neighbors that differ only in their cylinder stand in one row. */
 export function alike(steps: Step[], label: (id: string) => string): Step[][] {
-  const shape = (step: Step) => JSON.stringify([step.remove, step.refit, step.zone, notesOf(step, label, String), step.cautions]).replaceAll(/[A-Za-z-]+[ -]\d+/g, "");
+  const shape = (step: Step) =>
+    JSON.stringify([step.remove, step.refit, step.zone, notesOf(step, label, String), step.cautions]).replaceAll(
+      /[A-Za-z-]+[ -]\d+/g,
+      "",
+    );
   return steps.reduce<Step[][]>((rows, step) => {
     const last = rows.at(-1);
     if (last?.[0] && shape(last[0]) === shape(step)) last.push(step);
@@ -112,7 +145,13 @@ export function ownPlugs(profile: Profile): [string, string][] {
   for (const { plug, position, id } of profile.targets) {
     if (!plug) continue;
     const gap = plug.gap_mm && `gap ${plug.gap_mm.low} to ${plug.gap_mm.high} mm`;
-    const facts = [plug.part, plug.reach_mm && `reach ${plug.reach_mm} mm`, plug.hex_mm && `hex ${plug.hex_mm} mm`, gap, plug.torque_nm && torque(plug.torque_nm)];
+    const facts = [
+      plug.part,
+      plug.reach_mm && `reach ${plug.reach_mm} mm`,
+      plug.hex_mm && `hex ${plug.hex_mm} mm`,
+      gap,
+      plug.torque_nm && torque(plug.torque_nm),
+    ];
     const place = position ?? id;
     found.set(`Plug, ${place}`, facts.filter(Boolean).join(", "));
   }

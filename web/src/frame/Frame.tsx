@@ -8,37 +8,112 @@ import { AccountDialog } from "../account/AccountDialog";
 import { KeysDialog } from "./KeysDialog";
 
 const Book = styled.div`
-  height: 100%; display: grid; grid-template-columns: minmax(0, 1fr) 40px;
-  @media (max-width: 1100px) { grid-template-columns: minmax(0, 1fr); grid-template-rows: minmax(0, 1fr) auto; }
-  @media print { display: block; height: auto; }
+  height: 100%;
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) 40px;
+  @media (max-width: 1100px) {
+    grid-template-columns: minmax(0, 1fr);
+    grid-template-rows: minmax(0, 1fr) auto;
+  }
+  @media print {
+    display: block;
+    height: auto;
+  }
 `;
 
 const Index = styled.nav`
-  display: flex; flex-direction: column; align-items: flex-end; gap: 6px; padding-top: 70px; background: var(--paper); border-left: 0;
-  a, button {
-    writing-mode: vertical-rl; font-size: 13px; padding: 12px 8px; border: 1px solid var(--strong); border-left: 0; border-radius: 0 8px 8px 0; width: 32px;
-    text-decoration: none; background: var(--sheet); color: var(--second); cursor: pointer;
+  display: flex;
+  flex-direction: column;
+  align-items: flex-end;
+  gap: 6px;
+  padding-top: 70px;
+  background: var(--paper);
+  border-left: 0;
+  a,
+  button {
+    writing-mode: vertical-rl;
+    font-size: 13px;
+    padding: 12px 8px;
+    border: 1px solid var(--strong);
+    border-left: 0;
+    border-radius: 0 8px 8px 0;
+    width: 32px;
+    text-decoration: none;
+    background: var(--sheet);
+    color: var(--second);
+    cursor: pointer;
   }
-  a[aria-current="page"] { background: var(--ink); color: var(--sheet); border-color: var(--ink); width: 38px; font-weight: 650; }
-  a:hover, button:hover { color: var(--ink); }
-  a[aria-current="page"]:hover { color: var(--sheet); }
-  kbd { writing-mode: horizontal-tb; padding: 2px 3px; }
-  .rest { margin-top: auto; margin-bottom: 12px; }
+  a[aria-current="page"] {
+    background: var(--ink);
+    color: var(--sheet);
+    border-color: var(--ink);
+    width: 38px;
+    font-weight: 650;
+  }
+  a:hover,
+  button:hover {
+    color: var(--ink);
+  }
+  a[aria-current="page"]:hover {
+    color: var(--sheet);
+  }
+  kbd {
+    writing-mode: horizontal-tb;
+    padding: 2px 3px;
+  }
+  .rest {
+    margin-top: auto;
+    margin-bottom: 12px;
+  }
   @media (max-width: 1100px) {
-    flex-direction: row; padding: 0 12px; align-items: flex-start; border-top: 1px solid var(--strong); gap: 4px;
-    a, button { writing-mode: horizontal-tb; width: auto; border: 1px solid var(--strong); border-top: 0; border-radius: 0 0 8px 8px; padding: 12px 16px; min-height: 44px; }
-    a[aria-current="page"] { width: auto; }
-    .rest { margin: 0 0 0 auto; }
+    flex-direction: row;
+    padding: 0 12px;
+    align-items: flex-start;
+    border-top: 1px solid var(--strong);
+    gap: 4px;
+    a,
+    button {
+      writing-mode: horizontal-tb;
+      width: auto;
+      border: 1px solid var(--strong);
+      border-top: 0;
+      border-radius: 0 0 8px 8px;
+      padding: 12px 16px;
+      min-height: 44px;
+    }
+    a[aria-current="page"] {
+      width: auto;
+    }
+    .rest {
+      margin: 0 0 0 auto;
+    }
   }
   @media (max-width: 560px) {
-    padding: 0 4px; flex-wrap: wrap; gap: 3px;
-    a, button { padding: 12px 3px; font-size: 12px; }
-    a.here { display: none; }
+    padding: 0 4px;
+    flex-wrap: wrap;
+    gap: 3px;
+    a,
+    button {
+      padding: 12px 3px;
+      font-size: 12px;
+    }
+    a.here {
+      display: none;
+    }
   }
-  @media print { display: none; }
+  @media print {
+    display: none;
+  }
 `;
 
-const Page = styled.div`min-width: 0; min-height: 0; overflow: auto; @media print { overflow: visible; }`;
+const Page = styled.div`
+  min-width: 0;
+  min-height: 0;
+  overflow: auto;
+  @media print {
+    overflow: visible;
+  }
+`;
 
 const TABS = [
   { to: "/", label: "Counter", match: /^\/$/ },

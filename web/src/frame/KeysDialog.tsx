@@ -6,17 +6,57 @@ import { useKeysState } from "../shared/keys";
 import { Button, KeyHint, Small } from "../shared/parts";
 
 const List = styled.ul`
-  list-style: none; margin: 0 0 16px; padding: 0; columns: 2; column-gap: 28px;
-  li { display: flex; gap: 10px; align-items: baseline; padding: 4px 0; break-inside: avoid; border-bottom: 1px solid var(--rule); }
-  kbd { min-width: 30px; display: inline-block !important; }
-  @media (max-width: 560px) { columns: 1; }
+  list-style: none;
+  margin: 0 0 16px;
+  padding: 0;
+  columns: 2;
+  column-gap: 28px;
+  li {
+    display: flex;
+    gap: 10px;
+    align-items: baseline;
+    padding: 4px 0;
+    break-inside: avoid;
+    border-bottom: 1px solid var(--rule);
+  }
+  kbd {
+    min-width: 30px;
+    display: inline-block !important;
+  }
+  @media (max-width: 560px) {
+    columns: 1;
+  }
 `;
-const Row = styled.div`display: flex; flex-wrap: wrap; gap: 16px; align-items: center; justify-content: space-between;`;
+const Row = styled.div`
+  display: flex;
+  flex-wrap: wrap;
+  gap: 16px;
+  align-items: center;
+  justify-content: space-between;
+`;
 const Toggle = styled(Switch)`
-  display: inline-flex; gap: 10px; align-items: center; cursor: pointer;
-  &::before { content: "off"; font-size: 13px; border: 1.4px solid var(--ink); border-radius: 4px; padding: 2px 8px; min-width: 42px; text-align: center; }
-  &[data-selected]::before { content: "on"; background: var(--ink); color: var(--sheet); }
-  &[data-focus-visible]::before { outline: 3px solid var(--mark); outline-offset: 2px; }
+  display: inline-flex;
+  gap: 10px;
+  align-items: center;
+  cursor: pointer;
+  &::before {
+    content: "off";
+    font-size: 13px;
+    border: 1.4px solid var(--ink);
+    border-radius: 4px;
+    padding: 2px 8px;
+    min-width: 42px;
+    text-align: center;
+  }
+  &[data-selected]::before {
+    content: "on";
+    background: var(--ink);
+    color: var(--sheet);
+  }
+  &[data-focus-visible]::before {
+    outline: 3px solid var(--mark);
+    outline-offset: 2px;
+  }
 `;
 
 type Chart = "auto" | "day" | "night";

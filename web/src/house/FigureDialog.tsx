@@ -25,7 +25,8 @@ export function FigureDialog({ figure, revision, onClose }: Props) {
   const [draft, setDraft] = useState(() => drafted(figure.value, schema, shop.currency_exponent));
   const [faults, setFaults] = useState<Faults>({});
   const keep = useMutation({
-    mutationFn: (body: { settings?: Record<string, unknown>; shipped?: string[] }) => api.keepFigures({ ...body, revision } as Parameters<typeof api.keepFigures>[0]),
+    mutationFn: (body: { settings?: Record<string, unknown>; shipped?: string[] }) =>
+      api.keepFigures({ ...body, revision } as Parameters<typeof api.keepFigures>[0]),
     onSuccess: (fresh) => {
       queries.setQueryData(["house"], fresh);
       void queries.invalidateQueries({ queryKey: ["session"] });
@@ -74,7 +75,11 @@ export function FigureDialog({ figure, revision, onClose }: Props) {
 function faultsOf(error: Refused, name: string): Faults {
   const found = (error.body.error.details ?? []) as { path?: string; message?: string }[];
   const here = `/settings/${name}`;
-  return Object.fromEntries(found.flatMap(({ path, message }) => (path?.startsWith(here) ? [[path.slice(here.length), sentence(message ?? "does not fit")]] : [])));
+  return Object.fromEntries(
+    found.flatMap(({ path, message }) =>
+      path?.startsWith(here) ? [[path.slice(here.length), sentence(message ?? "does not fit")]] : [],
+    ),
+  );
 }
 
 const sentence = (text: string) => `${text.charAt(0).toUpperCase()}${text.slice(1).replace(/\.$/, "")}.`;

@@ -6,35 +6,111 @@ import { blank, type Draft, type Faults, inner, type Schema, UNITS } from "./fig
 import { spoken } from "./inWords";
 
 const Group = styled.fieldset<{ $lines?: boolean }>`
-  border: 0; margin: 0; padding: 0; min-width: 0; display: grid; gap: 12px 16px; align-items: start;
+  border: 0;
+  margin: 0;
+  padding: 0;
+  min-width: 0;
+  display: grid;
+  gap: 12px 16px;
+  align-items: start;
   grid-template-columns: ${(p) => (p.$lines ? "minmax(0, 1fr)" : "repeat(auto-fill, minmax(118px, 1fr))")};
-  > legend { padding: 0 0 6px; font-weight: 650; }
-  .broad { grid-column: span 2; }
+  > legend {
+    padding: 0 0 6px;
+    font-weight: 650;
+  }
+  .broad {
+    grid-column: span 2;
+  }
 `;
 const Row = styled.div`
-  display: flex; flex-wrap: wrap; gap: 10px 16px; align-items: end; border-bottom: 1px solid var(--rule); padding-bottom: 10px;
-  > fieldset { flex: 1 1 260px; }
+  display: flex;
+  flex-wrap: wrap;
+  gap: 10px 16px;
+  align-items: end;
+  border-bottom: 1px solid var(--rule);
+  padding-bottom: 10px;
+  > fieldset {
+    flex: 1 1 260px;
+  }
 `;
 const Day = styled.div`
-  display: grid; grid-template-columns: 44px 130px 130px minmax(0, 1fr); gap: 4px 12px; align-items: center;
-  @media (max-width: 480px) { grid-template-columns: 40px minmax(0, 1fr) minmax(0, 1fr); small { grid-column: 2 / -1; } }
-  input { width: 100%; padding: 6px 9px; border: 1.2px solid var(--strong); border-radius: 4px; background: var(--sheet); min-height: 38px; }
+  display: grid;
+  grid-template-columns: 44px 130px 130px minmax(0, 1fr);
+  gap: 4px 12px;
+  align-items: center;
+  @media (max-width: 480px) {
+    grid-template-columns: 40px minmax(0, 1fr) minmax(0, 1fr);
+    small {
+      grid-column: 2 / -1;
+    }
+  }
+  input {
+    width: 100%;
+    padding: 6px 9px;
+    border: 1.2px solid var(--strong);
+    border-radius: 4px;
+    background: var(--sheet);
+    min-height: 38px;
+  }
 `;
-const Problem = styled.p`font-size: 13px; color: var(--mark); grid-column: 1 / -1;`;
+const Problem = styled.p`
+  font-size: 13px;
+  color: var(--mark);
+  grid-column: 1 / -1;
+`;
 const Pick = styled.label`
-  display: grid; gap: 3px; align-content: start;
-  .name { font-size: 13px; color: var(--second); }
-  select { width: 100%; padding: 7px 9px; border: 1.2px solid var(--strong); border-radius: 4px; background: var(--sheet); min-height: 38px; }
+  display: grid;
+  gap: 3px;
+  align-content: start;
+  .name {
+    font-size: 13px;
+    color: var(--second);
+  }
+  select {
+    width: 100%;
+    padding: 7px 9px;
+    border: 1.2px solid var(--strong);
+    border-radius: 4px;
+    background: var(--sheet);
+    min-height: 38px;
+  }
 `;
 const Ticks = styled.fieldset`
-  border: 0; margin: 0; padding: 0; display: flex; flex-wrap: wrap; gap: 2px 14px; min-height: 38px; align-items: center; align-content: start;
-  > legend { font-size: 13px; color: var(--second); padding: 0 0 3px; }
-  label { display: inline-flex; gap: 6px; align-items: center; min-height: 30px; }
-  input { width: 18px; height: 18px; accent-color: var(--ink); }
+  border: 0;
+  margin: 0;
+  padding: 0;
+  display: flex;
+  flex-wrap: wrap;
+  gap: 2px 14px;
+  min-height: 38px;
+  align-items: center;
+  align-content: start;
+  > legend {
+    font-size: 13px;
+    color: var(--second);
+    padding: 0 0 3px;
+  }
+  label {
+    display: inline-flex;
+    gap: 6px;
+    align-items: center;
+    min-height: 30px;
+  }
+  input {
+    width: 18px;
+    height: 18px;
+    accent-color: var(--ink);
+  }
 `;
 
 const POINTS = ["low", "likely", "high"];
-const NAMES: Record<string, string> = { up_to_cents: "cost up to", cents: "amount", factor: "factor", label: "called", percent: "rate" };
+const NAMES: Record<string, string> = {
+  up_to_cents: "cost up to",
+  cents: "amount",
+  factor: "factor",
+  label: "called",
+  percent: "rate",
+};
 
 interface Props {
   schema: Schema;
@@ -51,7 +127,15 @@ export function FigureField(props: Props) {
   if (shape.type === "array") return <ListField {...props} schema={shape} />;
   if (shape.type === "object") return <MembersField {...props} schema={shape} />;
   if (shape.enum) return <Choice {...props} options={shape.enum} />;
-  if (shape.type === "boolean") return <Choice {...props} draft={props.draft ? "yes" : "no"} options={["no", "yes"]} onChange={(word) => props.onChange(word === "yes")} />;
+  if (shape.type === "boolean")
+    return (
+      <Choice
+        {...props}
+        draft={props.draft ? "yes" : "no"}
+        options={["no", "yes"]}
+        onChange={(word) => props.onChange(word === "yes")}
+      />
+    );
   return <TextField {...props} />;
 }
 
@@ -61,8 +145,15 @@ function TextField({ schema, draft, label, path, faults, onChange }: Props) {
   const counts = shape["x-unit"];
   const unit = counts === "cents" ? shop.currency : counts && UNITS[counts];
   return (
-    <Field label={unit ? `${label}, ${unit}` : label} value={String(draft)} onChange={onChange} inputMode="text" problem={faults[path]} maxLength={shape.maxLength ?? 20}
-      placeholder={schema.anyOf ? "no limit" : undefined} />
+    <Field
+      label={unit ? `${label}, ${unit}` : label}
+      value={String(draft)}
+      onChange={onChange}
+      inputMode="text"
+      problem={faults[path]}
+      maxLength={shape.maxLength ?? 20}
+      placeholder={schema.anyOf ? "no limit" : undefined}
+    />
   );
 }
 
@@ -92,7 +183,15 @@ function ListField(props: Props) {
     return (
       <Group>
         {list.map((item, index) => (
-          <FigureField key={POINTS[index]} schema={items} draft={item} label={POINTS[index] ?? ""} path={`${path}/${index}`} faults={faults} onChange={(next) => put(index, next)} />
+          <FigureField
+            key={POINTS[index]}
+            schema={items}
+            draft={item}
+            label={POINTS[index] ?? ""}
+            path={`${path}/${index}`}
+            faults={faults}
+            onChange={(next) => put(index, next)}
+          />
         ))}
         {faults[path] && <Problem>{faults[path]}</Problem>}
       </Group>
@@ -103,7 +202,14 @@ function ListField(props: Props) {
       {list.map((item, index) => (
         // biome-ignore lint/suspicious/noArrayIndexKey: rows have no name of their own, and every field is held by the draft
         <Row key={index}>
-          <FigureField schema={items} draft={item} label={`${label} ${index + 1}`} path={`${path}/${index}`} faults={faults} onChange={(next) => put(index, next)} />
+          <FigureField
+            schema={items}
+            draft={item}
+            label={`${label} ${index + 1}`}
+            path={`${path}/${index}`}
+            faults={faults}
+            onChange={(next) => put(index, next)}
+          />
           <Button onPress={() => onChange(list.filter((_, i) => i !== index))}>
             Take out<Unseen> row {index + 1}</Unseen>
           </Button>
@@ -126,7 +232,13 @@ function TickField({ draft, label, options, path, faults, onChange }: Props & { 
       <legend>{label}</legend>
       {options.map((option) => (
         <label key={option}>
-          <input type="checkbox" checked={list.includes(option)} onChange={(event) => onChange(options.filter((one) => (one === option ? event.target.checked : list.includes(one))))} />
+          <input
+            type="checkbox"
+            checked={list.includes(option)}
+            onChange={(event) =>
+              onChange(options.filter((one) => (one === option ? event.target.checked : list.includes(one))))
+            }
+          />
           {option}
         </label>
       ))}
@@ -141,10 +253,25 @@ function DayField({ draft, label, path, faults, onChange }: Props) {
   return (
     <Day role="group" aria-label={label}>
       <span>{label}</span>
-      <input type="time" aria-label={`${label} from`} value={from} onChange={(event) => onChange([event.target.value, to])} />
-      <input type="time" aria-label={`${label} to`} value={to} onChange={(event) => onChange([from, event.target.value])} />
+      <input
+        type="time"
+        aria-label={`${label} from`}
+        value={from}
+        onChange={(event) => onChange([event.target.value, to])}
+      />
+      <input
+        type="time"
+        aria-label={`${label} to`}
+        value={to}
+        onChange={(event) => onChange([from, event.target.value])}
+      />
       <Small as="small">{from || to ? "" : "closed"}</Small>
-      {[faults[path], faults[`${path}/0`], faults[`${path}/1`]].filter(Boolean).slice(0, 1).map((fault) => <Problem key={fault}>{fault}</Problem>)}
+      {[faults[path], faults[`${path}/0`], faults[`${path}/1`]]
+        .filter(Boolean)
+        .slice(0, 1)
+        .map((fault) => (
+          <Problem key={fault}>{fault}</Problem>
+        ))}
     </Day>
   );
 }
@@ -152,12 +279,28 @@ function DayField({ draft, label, path, faults, onChange }: Props) {
 function MembersField({ schema, draft, label, path, faults, onChange }: Props) {
   const members = draft as Record<string, Draft>;
   const fields = Object.entries(schema.properties ?? {});
-  const lines = fields.some(([, one]) => ["object", "array"].includes(inner(one).type ?? "") && !inner(one).items?.enum);
+  const lines = fields.some(
+    ([, one]) => ["object", "array"].includes(inner(one).type ?? "") && !inner(one).items?.enum,
+  );
   return (
     <Group $lines={lines} aria-label={label}>
       {fields.map(([key, one]) => {
-        const field = <FigureField schema={one} draft={members[key] ?? ""} label={NAMES[key] ?? spoken(key)} path={`${path}/${key}`} faults={faults} onChange={(next) => onChange({ ...members, [key]: next })} />;
-        if (inner(one).type !== "object") return <div key={key} className={inner(one).type === "string" || inner(one).items?.enum ? "broad" : undefined}>{field}</div>;
+        const field = (
+          <FigureField
+            schema={one}
+            draft={members[key] ?? ""}
+            label={NAMES[key] ?? spoken(key)}
+            path={`${path}/${key}`}
+            faults={faults}
+            onChange={(next) => onChange({ ...members, [key]: next })}
+          />
+        );
+        if (inner(one).type !== "object")
+          return (
+            <div key={key} className={inner(one).type === "string" || inner(one).items?.enum ? "broad" : undefined}>
+              {field}
+            </div>
+          );
         return (
           <Group key={key} $lines>
             <legend>{spoken(key)}</legend>

@@ -11,29 +11,103 @@ import type { Schema } from "./figures";
 import { inWords } from "./inWords";
 
 const Rows = styled.ul`
-  list-style: none; margin: 4px 0 12px; padding: 0; border-top: 1px solid var(--strong); columns: 2; column-gap: 36px;
-  @media (max-width: 800px) { columns: 1; }
-  li { break-inside: avoid; border-bottom: 1px solid var(--rule); }
+  list-style: none;
+  margin: 4px 0 12px;
+  padding: 0;
+  border-top: 1px solid var(--strong);
+  columns: 2;
+  column-gap: 36px;
+  @media (max-width: 800px) {
+    columns: 1;
+  }
+  li {
+    break-inside: avoid;
+    border-bottom: 1px solid var(--rule);
+  }
 `;
 const Owned = styled(Switch)`
-  display: grid; grid-template-columns: 58px minmax(0, 1fr); gap: 0 12px; align-items: baseline; padding: 9px 4px; min-height: 44px; cursor: pointer;
-  .word { font-size: 13px; border: 1.4px solid var(--ink); border-radius: 4px; padding: 1px 0; text-align: center; }
-  &[data-selected] .word { background: var(--ink); color: var(--sheet); }
-  &[data-disabled] { cursor: default; }
-  &[data-focus-visible] { outline: 3px solid var(--mark); }
-  small { display: block; font-size: 13px; color: var(--second); }
+  display: grid;
+  grid-template-columns: 58px minmax(0, 1fr);
+  gap: 0 12px;
+  align-items: baseline;
+  padding: 9px 4px;
+  min-height: 44px;
+  cursor: pointer;
+  .word {
+    font-size: 13px;
+    border: 1.4px solid var(--ink);
+    border-radius: 4px;
+    padding: 1px 0;
+    text-align: center;
+  }
+  &[data-selected] .word {
+    background: var(--ink);
+    color: var(--sheet);
+  }
+  &[data-disabled] {
+    cursor: default;
+  }
+  &[data-focus-visible] {
+    outline: 3px solid var(--mark);
+  }
+  small {
+    display: block;
+    font-size: 13px;
+    color: var(--second);
+  }
 `;
 const Add = styled.form`
-  display: flex; gap: 10px; align-items: center; flex-wrap: wrap; margin-bottom: 8px;
-  input { padding: 7px 9px; border: 1.2px solid var(--strong); border-radius: 4px; background: var(--sheet); min-height: 38px; min-width: 240px; }
+  display: flex;
+  gap: 10px;
+  align-items: center;
+  flex-wrap: wrap;
+  margin-bottom: 8px;
+  input {
+    padding: 7px 9px;
+    border: 1.2px solid var(--strong);
+    border-radius: 4px;
+    background: var(--sheet);
+    min-height: 38px;
+    min-width: 240px;
+  }
 `;
 const Settings = styled.table`
-  margin: 4px 0 20px; font-size: 14px;
-  caption { text-align: left; font-weight: 650; padding: 10px 0 4px; border-bottom: 1px solid var(--strong); text-transform: capitalize; }
-  th, td { padding: 4px 10px 4px 0; border-bottom: 1px solid var(--rule); vertical-align: top; }
-  th { text-align: left; font-weight: 400; width: 42%; }
-  td:last-child { width: 150px; text-align: right; color: var(--second); font-size: 13px; white-space: nowrap; }
-  @media (max-width: 600px) { th { width: 36%; } td:last-child { width: 74px; padding-right: 0; } }
+  margin: 4px 0 20px;
+  font-size: 14px;
+  caption {
+    text-align: left;
+    font-weight: 650;
+    padding: 10px 0 4px;
+    border-bottom: 1px solid var(--strong);
+    text-transform: capitalize;
+  }
+  th,
+  td {
+    padding: 4px 10px 4px 0;
+    border-bottom: 1px solid var(--rule);
+    vertical-align: top;
+  }
+  th {
+    text-align: left;
+    font-weight: 400;
+    width: 42%;
+  }
+  td:last-child {
+    width: 150px;
+    text-align: right;
+    color: var(--second);
+    font-size: 13px;
+    white-space: nowrap;
+  }
+  @media (max-width: 600px) {
+    th {
+      width: 36%;
+    }
+    td:last-child {
+      width: 74px;
+      padding-right: 0;
+    }
+  }
 `;
 
 /** What the shop owns and by what rules it reckons. Equipment opens and closes routes; the owner keeps it. */
@@ -44,7 +118,8 @@ export function HouseRules() {
   const [changing, setChanging] = useState<string | null>(null);
   const house = useQuery({ queryKey: ["house"], queryFn: api.house });
   const keep = useMutation({
-    mutationFn: ({ equipment, revision }: { equipment: string[]; revision: number }) => api.keepEquipment(equipment, revision),
+    mutationFn: ({ equipment, revision }: { equipment: string[]; revision: number }) =>
+      api.keepEquipment(equipment, revision),
     onSuccess: (fresh) => queries.setQueryData(["house"], fresh),
     onError: () => void queries.invalidateQueries({ queryKey: ["house"] }),
   });
@@ -54,7 +129,10 @@ export function HouseRules() {
     keep.mutate({ equipment: owned ? [...others, id] : others, revision: current.revision });
   };
   const problem = house.error ?? keep.error;
-  const wanted = name.trim().toLowerCase().replaceAll(/[^a-z0-9]+/g, "-");
+  const wanted = name
+    .trim()
+    .toLowerCase()
+    .replaceAll(/[^a-z0-9]+/g, "-");
   const figure = house.data?.settings.find((row) => row.name === changing);
   const groups = [...new Set(house.data?.settings.map((row) => row.group))];
 
@@ -74,16 +152,28 @@ export function HouseRules() {
         <>
           <Heading style={{ marginTop: 18 }}>
             <span>Equipment</span>
-            <Small>{writes ? "a change re-prices every open quote; saved ones stay as they are" : "the owner keeps this list"}</Small>
+            <Small>
+              {writes
+                ? "a change re-prices every open quote; saved ones stay as they are"
+                : "the owner keeps this list"}
+            </Small>
           </Heading>
           <Rows>
             {house.data.equipment.map((row) => (
               <li key={row.id}>
-                <Owned isSelected={row.owned} isDisabled={!writes || keep.isPending} onChange={(owned) => change(house.data, row.id, owned)}>
+                <Owned
+                  isSelected={row.owned}
+                  isDisabled={!writes || keep.isPending}
+                  onChange={(owned) => change(house.data, row.id, owned)}
+                >
                   <span className="word">{row.owned ? "here" : "not here"}</span>
                   <span>
                     {row.label}
-                    <small>{row.engines.length ? `asked for by ${list(row.engines)}` : "no engine in the library asks for it"}</small>
+                    <small>
+                      {row.engines.length
+                        ? `asked for by ${list(row.engines)}`
+                        : "no engine in the library asks for it"}
+                    </small>
                   </span>
                 </Owned>
               </li>
@@ -98,7 +188,13 @@ export function HouseRules() {
               }}
             >
               <label>
-                Something else the shop owns: <input value={name} onChange={(event) => setName(event.target.value)} maxLength={60} placeholder="engine support bar" />
+                Something else the shop owns:{" "}
+                <input
+                  value={name}
+                  onChange={(event) => setName(event.target.value)}
+                  maxLength={60}
+                  placeholder="engine support bar"
+                />
               </label>
               <Button type="submit" isDisabled={!wanted}>
                 Add
@@ -107,7 +203,9 @@ export function HouseRules() {
           )}
           <Heading>
             <span>Figures the estimates start from</span>
-            <Small>{writes ? "press one to change it; none is learned from jobs yet" : "none is learned from jobs yet"}</Small>
+            <Small>
+              {writes ? "press one to change it; none is learned from jobs yet" : "none is learned from jobs yet"}
+            </Small>
           </Heading>
           {groups.map((group) => (
             <Settings key={group}>
@@ -134,7 +232,14 @@ export function HouseRules() {
               </tbody>
             </Settings>
           ))}
-          {figure && <FigureDialog key={figure.name} figure={figure} revision={house.data.revision} onClose={() => setChanging(null)} />}
+          {figure && (
+            <FigureDialog
+              key={figure.name}
+              figure={figure}
+              revision={house.data.revision}
+              onClose={() => setChanging(null)}
+            />
+          )}
         </>
       )}
     </BookPage>

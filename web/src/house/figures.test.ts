@@ -4,36 +4,85 @@ import { blank, drafted, type Schema, undrafted } from "./figures";
 const cents: Schema = { type: "integer", "x-unit": "cents" };
 const share: Schema = { type: "number", "x-unit": "share" };
 const factor: Schema = { type: "number", "x-unit": "factor" };
-const brackets: Schema = { type: "array", items: { type: "object", properties: { up_to_cents: { anyOf: [cents, { type: "null" }] }, factor } } };
+const brackets: Schema = {
+  type: "array",
+  items: { type: "object", properties: { up_to_cents: { anyOf: [cents, { type: "null" }] }, factor } },
+};
 
 test("what is not touched comes back as it was, for every kind of figure", () => {
-  const days: Schema = { type: "object", properties: { mon: { anyOf: [{ type: "array", items: { type: "string" } }, { type: "null" }] } } };
+  const days: Schema = {
+    type: "object",
+    properties: { mon: { anyOf: [{ type: "array", items: { type: "string" } }, { type: "null" }] } },
+  };
   const all: [unknown, Schema][] = [
-    [14_500, cents], [0.65, share], [0.003, share], [0.07, share], [0.999, share], [1.15, factor], [false, { type: "boolean" }], ["whole", { enum: ["whole", "used-parts"] }],
-    [[4, 8, 20], { type: "array", items: { type: "number" } }], [[{ up_to_cents: 2000, factor: 2 }, { up_to_cents: null, factor: 1.25 }], brackets],
-    [{ mon: ["08:00", "17:30"] }, days], [{ mon: null }, days], [[], brackets],
+    [14_500, cents],
+    [0.65, share],
+    [0.003, share],
+    [0.07, share],
+    [0.999, share],
+    [1.15, factor],
+    [false, { type: "boolean" }],
+    ["whole", { enum: ["whole", "used-parts"] }],
+    [[4, 8, 20], { type: "array", items: { type: "number" } }],
+    [
+      [
+        { up_to_cents: 2000, factor: 2 },
+        { up_to_cents: null, factor: 1.25 },
+      ],
+      brackets,
+    ],
+    [{ mon: ["08:00", "17:30"] }, days],
+    [{ mon: null }, days],
+    [[], brackets],
   ];
-  for (const [value, schema] of all) expect(undrafted(drafted(value, schema, 2), schema, 2)).toEqual({ value, faults: {} });
+  for (const [value, schema] of all)
+    expect(undrafted(drafted(value, schema, 2), schema, 2)).toEqual({ value, faults: {} });
 });
 
 test("shows money and shares the way they are said, and takes them so", () => {
-  expect([drafted(14_500, cents, 2), drafted(14_500, cents, 0), drafted(0.003, share, 2)]).toEqual(["145.00", "14500", "0.3"]);
+  expect([drafted(14_500, cents, 2), drafted(14_500, cents, 0), drafted(0.003, share, 2)]).toEqual([
+    "145.00",
+    "14500",
+    "0.3",
+  ]);
   expect([undrafted("1,250.5", cents, 2).value, undrafted("7", share, 2).value]).toEqual([125_050, 0.07]);
 });
 
 test("finds what is no number, at its place, and leaves the rest to the server", () => {
-  expect(undrafted([{ up_to_cents: "twenty", factor: "2" }, { up_to_cents: "", factor: "" }], brackets, 2).faults).toEqual({ "/0/up_to_cents": "Enter a number.", "/1/factor": "Enter a number." });
+  expect(
+    undrafted(
+      [
+        { up_to_cents: "twenty", factor: "2" },
+        { up_to_cents: "", factor: "" },
+      ],
+      brackets,
+      2,
+    ).faults,
+  ).toEqual({ "/0/up_to_cents": "Enter a number.", "/1/factor": "Enter a number." });
   expect(undrafted("145.005", cents, 2).faults).toEqual({ "": "Enter a number." });
   expect(undrafted("700", share, 2)).toEqual({ value: 7, faults: {} });
 });
 
 test("says a limit in the unit that is typed", () => {
   const fault = (text: string, schema: Schema) => undrafted(text, schema, 2).faults[""];
-  expect([fault("2000000", { ...cents, maximum: 100_000_000 }), fault("700", { ...share, maximum: 1 }), fault("3", { ...share, minimum: 0.05 })]).toEqual(["Not above 1000000.00.", "Not above 100.", "Not below 5."]);
-  expect([fault("0", { ...factor, exclusiveMinimum: 0 }), fault("2.5", { type: "integer" }), fault("2", { type: "integer" })]).toEqual(["Above 0.", "Enter a whole number.", undefined]);
+  expect([
+    fault("2000000", { ...cents, maximum: 100_000_000 }),
+    fault("700", { ...share, maximum: 1 }),
+    fault("3", { ...share, minimum: 0.05 }),
+  ]).toEqual(["Not above 1000000.00.", "Not above 100.", "Not below 5."]);
+  expect([
+    fault("0", { ...factor, exclusiveMinimum: 0 }),
+    fault("2.5", { type: "integer" }),
+    fault("2", { type: "integer" }),
+  ]).toEqual(["Above 0.", "Enter a whole number.", undefined]);
 });
 
 test("a new row starts empty", () => {
   expect(blank(brackets.items ?? {})).toEqual({ up_to_cents: "", factor: "" });
-  expect(blank({ type: "object", properties: { label: { type: "string" }, on: { type: "array", items: { enum: ["labor"] } } } })).toEqual({ label: "", on: [] });
+  expect(
+    blank({
+      type: "object",
+      properties: { label: { type: "string" }, on: { type: "array", items: { enum: ["labor"] } } },
+    }),
+  ).toEqual({ label: "", on: [] });
 });

@@ -18,7 +18,14 @@ export interface Schema {
 }
 
 /** What a number counts, as it is written beside it. */
-export const UNITS: Record<Exclude<Unit, "cents">, string> = { share: "%", percent: "%", factor: "×", minutes: "min", hours: "h", years: "years" };
+export const UNITS: Record<Exclude<Unit, "cents">, string> = {
+  share: "%",
+  percent: "%",
+  factor: "×",
+  minutes: "min",
+  hours: "h",
+  years: "years",
+};
 
 export type Unit = "share" | "factor" | "minutes" | "hours" | "years" | "cents" | "percent";
 
@@ -27,7 +34,8 @@ export type Draft = string | boolean | Draft[] | { [key: string]: Draft };
 
 export type Faults = Record<string, string>;
 
-export const isRecord = (value: unknown): value is Record<string, unknown> => typeof value === "object" && value !== null && !Array.isArray(value);
+export const isRecord = (value: unknown): value is Record<string, unknown> =>
+  typeof value === "object" && value !== null && !Array.isArray(value);
 
 const isNumber = (schema: Schema) => schema.type === "number" || schema.type === "integer";
 
@@ -45,13 +53,17 @@ export function drafted(value: unknown, schema: Schema, exponent: number): Draft
   if (value === null || value === undefined) return blank(inner(schema));
   if (typeof value === "number") return typed(value, inner(schema)["x-unit"], exponent);
   if (Array.isArray(value)) return value.map((item) => drafted(item, inner(schema).items ?? {}, exponent));
-  if (isRecord(value)) return Object.fromEntries(Object.entries(value).map(([key, item]) => [key, drafted(item, inner(schema).properties?.[key] ?? {}, exponent)]));
+  if (isRecord(value))
+    return Object.fromEntries(
+      Object.entries(value).map(([key, item]) => [key, drafted(item, inner(schema).properties?.[key] ?? {}, exponent)]),
+    );
   return value as string | boolean;
 }
 
 /** A figure before anything is typed. */
 export function blank(schema: Schema): Draft {
-  if (schema.properties) return Object.fromEntries(Object.entries(schema.properties).map(([key, one]) => [key, blank(inner(one))]));
+  if (schema.properties)
+    return Object.fromEntries(Object.entries(schema.properties).map(([key, one]) => [key, blank(inner(one))]));
   if (schema.type === "array") return Array.from({ length: schema.minItems ?? 0 }, () => "");
   return schema.enum?.[0] ?? (schema.type === "boolean" ? false : "");
 }
@@ -70,25 +82,38 @@ function outside(value: number | undefined, schema: Schema, exponent: number): s
   if (schema.type === "integer" && !Number.isInteger(value)) return "Enter a whole number.";
   if (schema.maximum !== undefined && value > schema.maximum) return `Not above ${say(schema.maximum)}.`;
   if (schema.minimum !== undefined && value < schema.minimum) return `Not below ${say(schema.minimum)}.`;
-  return schema.exclusiveMinimum !== undefined && value <= schema.exclusiveMinimum ? `Above ${say(schema.exclusiveMinimum)}.` : undefined;
+  return schema.exclusiveMinimum !== undefined && value <= schema.exclusiveMinimum
+    ? `Above ${say(schema.exclusiveMinimum)}.`
+    : undefined;
 }
 
 /**
  * The figure as the server takes it. What its schema says of numbers is said here already; whether figures fit together, the server says.
  * @returns the value, and what is wrong by path
  */
-export function undrafted(draft: Draft, schema: Schema, exponent: number, path = ""): { value: unknown; faults: Faults } {
-  if (schema.anyOf && (draft === "" || (Array.isArray(draft) && draft.every((item) => item === "")))) return { value: null, faults: {} };
+export function undrafted(
+  draft: Draft,
+  schema: Schema,
+  exponent: number,
+  path = "",
+): { value: unknown; faults: Faults } {
+  if (schema.anyOf && (draft === "" || (Array.isArray(draft) && draft.every((item) => item === ""))))
+    return { value: null, faults: {} };
   const shape = inner(schema);
   if (isNumber(shape)) {
     const value = kept(String(draft), shape, exponent);
     const fault = outside(value, shape, exponent);
     return { value, faults: fault ? { [path]: fault } : {} };
   }
-  const parts = Array.isArray(draft) ? draft.map((item, index) => [String(index), item, shape.items ?? {}] as const)
-    : isRecord(draft) ? Object.entries(draft).map(([key, item]) => [key, item as Draft, shape.properties?.[key] ?? {}] as const) : undefined;
+  const parts = Array.isArray(draft)
+    ? draft.map((item, index) => [String(index), item, shape.items ?? {}] as const)
+    : isRecord(draft)
+      ? Object.entries(draft).map(([key, item]) => [key, item as Draft, shape.properties?.[key] ?? {}] as const)
+      : undefined;
   if (!parts) return { value: typeof draft === "string" ? draft.trim() : draft, faults: {} };
   const made = parts.map(([key, item, one]) => [key, undrafted(item, one, exponent, `${path}/${key}`)] as const);
-  const value = Array.isArray(draft) ? made.map(([, one]) => one.value) : Object.fromEntries(made.map(([key, one]) => [key, one.value]));
+  const value = Array.isArray(draft)
+    ? made.map(([, one]) => one.value)
+    : Object.fromEntries(made.map(([key, one]) => [key, one.value]));
   return { value, faults: Object.assign({}, ...made.map(([, one]) => one.faults)) };
 }

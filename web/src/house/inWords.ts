@@ -1,6 +1,14 @@
 import { inner, isRecord, type Schema, typed, type Unit, UNITS } from "./figures";
 
-const DAYS: Record<string, string> = { mon: "Mon", tue: "Tue", wed: "Wed", thu: "Thu", fri: "Fri", sat: "Sat", sun: "Sun" };
+const DAYS: Record<string, string> = {
+  mon: "Mon",
+  tue: "Tue",
+  wed: "Wed",
+  thu: "Thu",
+  fri: "Fri",
+  sat: "Sat",
+  sun: "Sun",
+};
 const KEYS: Record<string, string> = { up_to_cents: "up to", factor: "", cents: "", label: "", percent: "" };
 
 /** A space at which no line is broken: a number stays with what it counts. */
@@ -38,11 +46,15 @@ function listInWords(list: unknown[], schema: Schema, money: (cents: number) => 
 }
 
 function membersInWords(members: Record<string, unknown>, schema: Schema, money: (cents: number) => string): string {
-  const named = Object.keys(schema.properties ?? members).map((key) => [key, members[key]] as const).filter(([, item]) => item !== false && item !== undefined);
+  const named = Object.keys(schema.properties ?? members)
+    .map((key) => [key, members[key]] as const)
+    .filter(([, item]) => item !== false && item !== undefined);
   return named
     .map(([key, item]) => {
       if (item === null) return key === "up_to_cents" ? "above" : `${spoken(key)} closed`;
-      return item === true ? spoken(key) : `${spoken(key)}${isRecord(item) ? ":" : ""} ${inWords(item, schema.properties?.[key] ?? {}, money)}`.trim();
+      return item === true
+        ? spoken(key)
+        : `${spoken(key)}${isRecord(item) ? ":" : ""} ${inWords(item, schema.properties?.[key] ?? {}, money)}`.trim();
     })
     .join("up_to_cents" in members ? " " : named.some(([, item]) => isRecord(item)) ? "; " : ", ");
 }

@@ -10,9 +10,17 @@ import { amount } from "../shared/numerals";
 import { Button, Notice } from "../shared/parts";
 
 const Grid = styled.div`
-  display: grid; grid-template-columns: repeat(2, minmax(0, 1fr)); gap: 14px 18px; margin-bottom: 16px; align-items: start;
-  .wide { grid-column: 1 / -1; }
-  @media (max-width: 480px) { grid-template-columns: minmax(0, 1fr); }
+  display: grid;
+  grid-template-columns: repeat(2, minmax(0, 1fr));
+  gap: 14px 18px;
+  margin-bottom: 16px;
+  align-items: start;
+  .wide {
+    grid-column: 1 / -1;
+  }
+  @media (max-width: 480px) {
+    grid-template-columns: minmax(0, 1fr);
+  }
 `;
 
 /** What the fields start from: a part of the list with one of its offers, or a part that has no price yet. */
@@ -38,10 +46,16 @@ interface Props {
 export function PriceDialog({ start, revision, onClose }: Props) {
   const queries = useQueryClient();
   const { shop } = useSession();
-  const money = (cents: number | null | undefined) => (cents === null || cents === undefined ? "" : amount(cents, shop.currency_exponent));
+  const money = (cents: number | null | undefined) =>
+    cents === null || cents === undefined ? "" : amount(cents, shop.currency_exponent);
   const [row, setRow] = useState({
-    part: start.part, description: start.description, supplier: start.offer?.supplier ?? "", cost: money(start.offer?.cost_cents), on_hand: start.offer?.on_hand === undefined ? "" : String(start.offer.on_hand),
-    lead_days: start.offer?.lead_days === undefined ? "" : String(start.offer.lead_days), list: money(start.listCents),
+    part: start.part,
+    description: start.description,
+    supplier: start.offer?.supplier ?? "",
+    cost: money(start.offer?.cost_cents),
+    on_hand: start.offer?.on_hand === undefined ? "" : String(start.offer.on_hand),
+    lead_days: start.offer?.lead_days === undefined ? "" : String(start.offer.lead_days),
+    list: money(start.listCents),
   });
   const enter = (key: keyof typeof row) => (text: string) => setRow((now) => ({ ...now, [key]: text }));
   const keep = useMutation({
@@ -58,16 +72,65 @@ export function PriceDialog({ start, revision, onClose }: Props) {
   };
 
   return (
-    <Dialog title={start.offer ? `${start.part} at ${start.offer.supplier}` : start.part ? `Price of ${start.part}` : "Set a price"} onClose={onClose}>
+    <Dialog
+      title={
+        start.offer ? `${start.part} at ${start.offer.supplier}` : start.part ? `Price of ${start.part}` : "Set a price"
+      }
+      onClose={onClose}
+    >
       <form onSubmit={submit}>
         <Grid>
-          {!start.part && <Field label="Part" value={row.part} onChange={enter("part")} isRequired maxLength={60} autoFocus />}
-          <Field className={start.part ? "wide" : undefined} label="Description" value={row.description} onChange={enter("description")} maxLength={200} />
-          {!start.offer && <Field label="Supplier" value={row.supplier} onChange={enter("supplier")} isRequired maxLength={80} autoFocus={start.part !== ""} />}
-          <Field className={start.offer ? "wide" : undefined} label={`Costs, ${shop.currency}`} value={row.cost} onChange={enter("cost")} isRequired inputMode="text" autoFocus={start.offer !== undefined} />
-          <Field label="On hand there" value={row.on_hand} onChange={enter("on_hand")} inputMode="numeric" placeholder="unknown" />
-          <Field label="Days until it is here" value={row.lead_days} onChange={enter("lead_days")} inputMode="numeric" placeholder="unknown" />
-          <Field className="wide" label={`Sells for at most, ${shop.currency}`} value={row.list} onChange={enter("list")} inputMode="text" placeholder="by the house markup" />
+          {!start.part && (
+            <Field label="Part" value={row.part} onChange={enter("part")} isRequired maxLength={60} autoFocus />
+          )}
+          <Field
+            className={start.part ? "wide" : undefined}
+            label="Description"
+            value={row.description}
+            onChange={enter("description")}
+            maxLength={200}
+          />
+          {!start.offer && (
+            <Field
+              label="Supplier"
+              value={row.supplier}
+              onChange={enter("supplier")}
+              isRequired
+              maxLength={80}
+              autoFocus={start.part !== ""}
+            />
+          )}
+          <Field
+            className={start.offer ? "wide" : undefined}
+            label={`Costs, ${shop.currency}`}
+            value={row.cost}
+            onChange={enter("cost")}
+            isRequired
+            inputMode="text"
+            autoFocus={start.offer !== undefined}
+          />
+          <Field
+            label="On hand there"
+            value={row.on_hand}
+            onChange={enter("on_hand")}
+            inputMode="numeric"
+            placeholder="unknown"
+          />
+          <Field
+            label="Days until it is here"
+            value={row.lead_days}
+            onChange={enter("lead_days")}
+            inputMode="numeric"
+            placeholder="unknown"
+          />
+          <Field
+            className="wide"
+            label={`Sells for at most, ${shop.currency}`}
+            value={row.list}
+            onChange={enter("list")}
+            inputMode="text"
+            placeholder="by the house markup"
+          />
         </Grid>
         {keep.error && (
           <Notice role="alert">
@@ -76,7 +139,12 @@ export function PriceDialog({ start, revision, onClose }: Props) {
         )}
         <KeepRow isPending={keep.isPending} onLeave={onClose}>
           {start.offer && (
-            <Button onPress={() => start.offer && keep.mutate([{ part: start.part, supplier: start.offer.supplier, cost: NONE }])} isDisabled={keep.isPending}>
+            <Button
+              onPress={() =>
+                start.offer && keep.mutate([{ part: start.part, supplier: start.offer.supplier, cost: NONE }])
+              }
+              isDisabled={keep.isPending}
+            >
               No longer offered
             </Button>
           )}

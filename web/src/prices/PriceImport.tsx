@@ -8,11 +8,29 @@ import { Mono, Notice, Small } from "../shared/parts";
 import { readText } from "../shared/readText";
 
 const Lines = styled.div`
-  max-height: 320px; overflow: auto; margin: 10px 0; border-top: 1px solid var(--strong); border-bottom: 1px solid var(--strong);
-  table { width: 100%; font-size: 14px; }
-  td { padding: 4px 10px 4px 0; border-bottom: 1px solid var(--rule); vertical-align: top; overflow-wrap: anywhere; }
-  td:first-child { width: 52px; color: var(--second); white-space: nowrap; }
-  td:nth-child(2) { width: 150px; }
+  max-height: 320px;
+  overflow: auto;
+  margin: 10px 0;
+  border-top: 1px solid var(--strong);
+  border-bottom: 1px solid var(--strong);
+  table {
+    width: 100%;
+    font-size: 14px;
+  }
+  td {
+    padding: 4px 10px 4px 0;
+    border-bottom: 1px solid var(--rule);
+    vertical-align: top;
+    overflow-wrap: anywhere;
+  }
+  td:first-child {
+    width: 52px;
+    color: var(--second);
+    white-space: nowrap;
+  }
+  td:nth-child(2) {
+    width: 150px;
+  }
 `;
 const LARGEST = 3_000_000;
 const MOST_SHOWN = 300;
@@ -24,8 +42,16 @@ export function PriceImport({ revision, onClose }: { revision: number; onClose: 
   const [name, setName] = useState("");
   const [unread, setUnread] = useState("");
   const [job, setJob] = useState("");
-  const report = useMutation({ mutationFn: ({ text, id }: { text: string; id: string }) => api.reportPrices({ csv: text }, id) });
-  const told = useQuery({ queryKey: ["progress", job], queryFn: () => api.progress(job), enabled: report.isPending, refetchInterval: 400, retry: false });
+  const report = useMutation({
+    mutationFn: ({ text, id }: { text: string; id: string }) => api.reportPrices({ csv: text }, id),
+  });
+  const told = useQuery({
+    queryKey: ["progress", job],
+    queryFn: () => api.progress(job),
+    enabled: report.isPending,
+    refetchInterval: 400,
+    retry: false,
+  });
   const keep = useMutation({
     mutationFn: () => api.keepPrices({ csv, revision }, crypto.randomUUID()),
     onSuccess: () => {
@@ -37,7 +63,11 @@ export function PriceImport({ revision, onClose }: { revision: number; onClose: 
   const read = async (file: File) => {
     report.reset();
     keep.reset();
-    const { text = "", unread: wrong = "" } = await readText(file, LARGEST, "Send the rows that change, or the list in parts.");
+    const { text = "", unread: wrong = "" } = await readText(
+      file,
+      LARGEST,
+      "Send the rows that change, or the list in parts.",
+    );
     setName(file.name);
     setUnread(wrong);
     setCsv(text);
@@ -51,9 +81,17 @@ export function PriceImport({ revision, onClose }: { revision: number; onClose: 
   return (
     <Dialog title="Import prices" onClose={onClose} wide>
       <p>
-        A CSV file with the columns <Mono>part</Mono>, <Mono>supplier</Mono>, <Mono>cost</Mono>, and any of description, kind, unit, on_hand, lead_days, list. What no row names stays as it is.
+        A CSV file with the columns <Mono>part</Mono>, <Mono>supplier</Mono>, <Mono>cost</Mono>, and any of description,
+        kind, unit, on_hand, lead_days, list. What no row names stays as it is.
       </p>
-      <FileChoice types={[".csv", "text/csv"]} name={name} isReading={report.isPending} percent={told.data?.percent} isFound={found !== undefined} onFile={(file) => void read(file)} />
+      <FileChoice
+        types={[".csv", "text/csv"]}
+        name={name}
+        isReading={report.isPending}
+        percent={told.data?.percent}
+        isFound={found !== undefined}
+        onFile={(file) => void read(file)}
+      />
       {problem && (
         <Notice role="alert" style={{ marginTop: 12 }}>
           <p>{problem}</p>
@@ -63,9 +101,16 @@ export function PriceImport({ revision, onClose }: { revision: number; onClose: 
       {found && !problem && (
         <section aria-label="What the import would do" style={{ marginTop: 12 }}>
           <p>{summary(found)}</p>
-          {found.added + found.changed + found.rejected > found.rows.length && <Small>Shown: {found.rows.length} of them, those that stay out first.</Small>}
+          {found.added + found.changed + found.rejected > found.rows.length && (
+            <Small>Shown: {found.rows.length} of them, those that stay out first.</Small>
+          )}
           {found.rows.length > 0 && <Changes rows={found.rows} />}
-          <OwnersYes does={keep.isPending ? "Keeping…" : `Keep ${count(found)} as revision ${found.revision}`} isDisabled={!found.changes || keep.isPending} onYes={() => keep.mutate()} onClose={onClose} />
+          <OwnersYes
+            does={keep.isPending ? "Keeping…" : `Keep ${count(found)} as revision ${found.revision}`}
+            isDisabled={!found.changes || keep.isPending}
+            onYes={() => keep.mutate()}
+            onClose={onClose}
+          />
         </section>
       )}
     </Dialog>
@@ -76,7 +121,10 @@ const count = ({ added, changed }: PriceReport) => `${added + changed} ${added +
 
 /** "3 new, 12 changed, 80 as they are; 2 cannot be taken." */
 function summary({ added, changed, same, rejected }: PriceReport): string {
-  const kept = [added && `${added} new`, changed && `${changed} changed`, same && `${same} as they are`].filter(Boolean).join(", ") || "Nothing to keep";
+  const kept =
+    [added && `${added} new`, changed && `${changed} changed`, same && `${same} as they are`]
+      .filter(Boolean)
+      .join(", ") || "Nothing to keep";
   return `${kept}${rejected ? `; ${rejected} cannot be taken and ${rejected === 1 ? "stays" : "stay"} out` : ""}.`;
 }
 
@@ -91,7 +139,13 @@ function Changes({ rows }: { rows: PriceReport["rows"] }) {
               <td>
                 <Mono>{row.part || "no part"}</Mono>
               </td>
-              <td>{row.status === "rejected" ? `Stays out: ${row.reason}.` : row.status === "added" ? `New: ${row.description || "no description"}` : row.changes.join("; ")}</td>
+              <td>
+                {row.status === "rejected"
+                  ? `Stays out: ${row.reason}.`
+                  : row.status === "added"
+                    ? `New: ${row.description || "no description"}`
+                    : row.changes.join("; ")}
+              </td>
             </tr>
           ))}
         </tbody>

@@ -12,15 +12,61 @@ import { PriceImport } from "./PriceImport";
 
 const Table = styled.table`
   font-size: 15px;
-  th { font-weight: 400; font-size: 13px; color: var(--second); text-align: left; padding: 3px 12px 3px 0; border-bottom: 1px solid var(--strong); }
-  td { padding: 7px 12px 7px 0; border-bottom: 1px solid var(--rule); vertical-align: baseline; }
-  .figure { text-align: right; white-space: nowrap; }
-  .number { white-space: nowrap; }
-  td small { font-size: 13px; color: var(--second); display: block; }
-  @media (max-width: 760px) { .wide { display: none; } }
+  th {
+    font-weight: 400;
+    font-size: 13px;
+    color: var(--second);
+    text-align: left;
+    padding: 3px 12px 3px 0;
+    border-bottom: 1px solid var(--strong);
+  }
+  td {
+    padding: 7px 12px 7px 0;
+    border-bottom: 1px solid var(--rule);
+    vertical-align: baseline;
+  }
+  .figure {
+    text-align: right;
+    white-space: nowrap;
+  }
+  .number {
+    white-space: nowrap;
+  }
+  td small {
+    font-size: 13px;
+    color: var(--second);
+    display: block;
+  }
+  @media (max-width: 760px) {
+    .wide {
+      display: none;
+    }
+  }
 `;
-const Tools = styled.span`display: flex; gap: 10px; align-items: center; flex-wrap: wrap;`;
-const Missing = styled.section`border-left: 4px solid var(--ink); background: var(--sheet); padding: 10px 14px; margin: 14px 0; table { font-size: 14px; width: 100%; } td { padding: 5px 12px 5px 0; border-top: 1px solid var(--rule); } td:last-child { text-align: right; padding-right: 0; }`;
+const Tools = styled.span`
+  display: flex;
+  gap: 10px;
+  align-items: center;
+  flex-wrap: wrap;
+`;
+const Missing = styled.section`
+  border-left: 4px solid var(--ink);
+  background: var(--sheet);
+  padding: 10px 14px;
+  margin: 14px 0;
+  table {
+    font-size: 14px;
+    width: 100%;
+  }
+  td {
+    padding: 5px 12px 5px 0;
+    border-top: 1px solid var(--rule);
+  }
+  td:last-child {
+    text-align: right;
+    padding-right: 0;
+  }
+`;
 const NEW: Priced = { part: "", description: "", listCents: null };
 
 type Part = Prices["parts"][number];
@@ -32,7 +78,11 @@ export function PriceRoute() {
   const [editing, setEditing] = useState<Priced | null>(null);
   const [importing, setImporting] = useState(false);
   const asked = useDeferredValue(text.trim());
-  const prices = useQuery({ queryKey: ["prices", asked], queryFn: () => api.prices(asked), placeholderData: keepPreviousData });
+  const prices = useQuery({
+    queryKey: ["prices", asked],
+    queryFn: () => api.prices(asked),
+    placeholderData: keepPreviousData,
+  });
   const writes = account.role === "owner";
   const reads = account.role !== "technician";
   useKeys([
@@ -60,7 +110,13 @@ export function PriceRoute() {
           )}
         </Tools>
       </header>
-      <Search value={text} onText={setText} told="Search prices" placeholder="Part number, description, supplier" label="Find a part by number, description or supplier" />
+      <Search
+        value={text}
+        onText={setText}
+        told="Search prices"
+        placeholder="Part number, description, supplier"
+        label="Find a part by number, description or supplier"
+      />
       {prices.isPending && <Small>Reading the list…</Small>}
       {prices.error && (
         <Notice role="alert">
@@ -94,7 +150,9 @@ export function PriceRoute() {
                   </td>
                   <td>
                     {writes && (
-                      <Button onPress={() => setEditing({ part: row.part, description: row.description, listCents: null })}>
+                      <Button
+                        onPress={() => setEditing({ part: row.part, description: row.description, listCents: null })}
+                      >
                         Set a price<Unseen> for {row.part}</Unseen>
                       </Button>
                     )}
@@ -158,7 +216,8 @@ interface RowProps {
 
 /** A part with a line for each supplier, the cheapest first: its cost is what the part counts as. */
 function PartRow({ part, money, onEdit }: RowProps) {
-  const edit = (offer?: Priced["offer"]) => onEdit?.({ part: part.part, description: part.description, listCents: part.list_cents, offer });
+  const edit = (offer?: Priced["offer"]) =>
+    onEdit?.({ part: part.part, description: part.description, listCents: part.list_cents, offer });
   const line = (figure: string, change: string, offer?: Priced["offer"]) =>
     onEdit ? (
       <Asked onPress={() => edit(offer)}>
@@ -190,9 +249,12 @@ function PartRow({ part, money, onEdit }: RowProps) {
       <td className="figure wide">{part.shelf}</td>
       <td className="figure">
         {part.offers.map((offer) => (
-          <div key={offer.supplier}>{line(money(offer.cost_cents), `change the price of ${part.part} at ${offer.supplier}`, offer)}</div>
+          <div key={offer.supplier}>
+            {line(money(offer.cost_cents), `change the price of ${part.part} at ${offer.supplier}`, offer)}
+          </div>
         ))}
-        {part.offers.length === 0 && line(part.cost_cents === null ? "none" : money(part.cost_cents), `set a price for ${part.part}`)}
+        {part.offers.length === 0 &&
+          line(part.cost_cents === null ? "none" : money(part.cost_cents), `set a price for ${part.part}`)}
       </td>
       <td className="figure">
         {part.price_cents === null ? "" : money(part.price_cents)}

@@ -10,8 +10,14 @@ import { type Adjusted, byHand, type Problems } from "./adjusted";
 import type { ByHand } from "./scopeEdits";
 
 const Grid = styled.div`
-  display: grid; grid-template-columns: 150px minmax(0, 1fr); gap: 14px 18px; margin-bottom: 16px; align-items: start;
-  @media (max-width: 560px) { grid-template-columns: minmax(0, 1fr); }
+  display: grid;
+  grid-template-columns: 150px minmax(0, 1fr);
+  gap: 14px 18px;
+  margin-bottom: 16px;
+  align-items: start;
+  @media (max-width: 560px) {
+    grid-template-columns: minmax(0, 1fr);
+  }
 `;
 
 interface Props {
@@ -27,7 +33,10 @@ export function AdjustDialog({ estimate, scope, onAdjust, onClose }: Props) {
   const { hours } = estimate;
   const computed = hours.computed ?? hours.quoted;
   const [typed, setTyped] = useState<Adjusted>({
-    hours: format.hours(hours.quoted), reason: hours.reason ?? "", discount: scope.discount ? amount(scope.discount.cents, shop.currency_exponent) : "", label: scope.discount?.label ?? "",
+    hours: format.hours(hours.quoted),
+    reason: hours.reason ?? "",
+    discount: scope.discount ? amount(scope.discount.cents, shop.currency_exponent) : "",
+    label: scope.discount?.label ?? "",
   });
   const [problems, setProblems] = useState<Problems>({});
   const enter = (key: keyof Adjusted) => (text: string) => setTyped((now) => ({ ...now, [key]: text }));
@@ -44,10 +53,39 @@ export function AdjustDialog({ estimate, scope, onAdjust, onClose }: Props) {
     <Dialog title="Set by hand" onClose={onClose}>
       <form onSubmit={set} noValidate>
         <Grid>
-          <Field label="Hours to quote" value={typed.hours} onChange={enter("hours")} inputMode="text" help={`${format.hours(computed)} computed`} problem={problems.hours} autoFocus />
-          <Field label="Because" value={typed.reason} onChange={enter("reason")} placeholder="what the figures do not know" problem={problems.reason} maxLength={120} />
-          <Field label={`Discount, ${shop.currency}`} value={typed.discount} onChange={enter("discount")} inputMode="text" placeholder="none" problem={problems.discount} />
-          <Field label="Called on the quote" value={typed.label} onChange={enter("label")} placeholder="Goodwill" problem={problems.label} maxLength={80} />
+          <Field
+            label="Hours to quote"
+            value={typed.hours}
+            onChange={enter("hours")}
+            inputMode="text"
+            help={`${format.hours(computed)} computed`}
+            problem={problems.hours}
+            autoFocus
+          />
+          <Field
+            label="Because"
+            value={typed.reason}
+            onChange={enter("reason")}
+            placeholder="what the figures do not know"
+            problem={problems.reason}
+            maxLength={120}
+          />
+          <Field
+            label={`Discount, ${shop.currency}`}
+            value={typed.discount}
+            onChange={enter("discount")}
+            inputMode="text"
+            placeholder="none"
+            problem={problems.discount}
+          />
+          <Field
+            label="Called on the quote"
+            value={typed.label}
+            onChange={enter("label")}
+            placeholder="Goodwill"
+            problem={problems.label}
+            maxLength={80}
+          />
         </Grid>
         <p style={{ display: "flex", gap: 10, alignItems: "center", flexWrap: "wrap" }}>
           <Button $main type="submit">

@@ -7,11 +7,28 @@ import type { Clash } from "./useWorkingCopy";
 import { describe } from "./works";
 
 const Two = styled.div`
-  display: grid; grid-template-columns: 1fr 1fr; gap: 20px; margin: 14px 0;
-  article { border-top: 2px solid var(--ink); padding-top: 8px; display: flex; flex-direction: column; gap: 8px; }
-  h3 { font-weight: 650; }
-  ul { margin: 0; padding-left: 18px; flex: 1; }
-  @media (max-width: 560px) { grid-template-columns: 1fr; }
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 20px;
+  margin: 14px 0;
+  article {
+    border-top: 2px solid var(--ink);
+    padding-top: 8px;
+    display: flex;
+    flex-direction: column;
+    gap: 8px;
+  }
+  h3 {
+    font-weight: 650;
+  }
+  ul {
+    margin: 0;
+    padding-left: 18px;
+    flex: 1;
+  }
+  @media (max-width: 560px) {
+    grid-template-columns: 1fr;
+  }
 `;
 
 interface Props {
@@ -42,7 +59,9 @@ export function ConflictDialog({ clash, yours, onMine, onTheirs }: Props) {
           </Button>
         </article>
         <article>
-          <h3>{kind === "revision" ? `Revision ${clash.revision}, ${clash.by}, ${when}` : `The other window, ${when}`}</h3>
+          <h3>
+            {kind === "revision" ? `Revision ${clash.revision}, ${clash.by}, ${when}` : `The other window, ${when}`}
+          </h3>
           <ul>
             {describe(clash.theirs, format).map((line) => (
               <li key={line}>{line}</li>

@@ -7,18 +7,42 @@ import { Dialog } from "../shared/Dialog";
 import { Field } from "../shared/Field";
 import { Button, Notice } from "../shared/parts";
 
-const Grid = styled.div`display: grid; gap: 12px; margin-bottom: 16px;`;
+const Grid = styled.div`
+  display: grid;
+  gap: 12px;
+  margin-bottom: 16px;
+`;
 
 /** How the customer is called and reached; kept with the customer, on this and every other quote. */
-export function CustomerDialog({ page, customer, onClose }: { page: QuotePage; customer: string; onClose: () => void }) {
+export function CustomerDialog({
+  page,
+  customer,
+  onClose,
+}: {
+  page: QuotePage;
+  customer: string;
+  onClose: () => void;
+}) {
   const queries = useQueryClient();
   const { vehicle, quote } = page;
-  const [form, setForm] = useState({ name: vehicle.customer ?? "", phone: vehicle.phone ?? "", email: vehicle.email ?? "" });
+  const [form, setForm] = useState({
+    name: vehicle.customer ?? "",
+    phone: vehicle.phone ?? "",
+    email: vehicle.email ?? "",
+  });
   const set = (key: keyof typeof form) => (value: string) => setForm({ ...form, [key]: value });
   const keep = useMutation({
-    mutationFn: () => api.renameCustomer(customer, { name: form.name, phone: form.phone || null, email: form.email || null }),
+    mutationFn: () =>
+      api.renameCustomer(customer, { name: form.name, phone: form.phone || null, email: form.email || null }),
     onSuccess: (stored) => {
-      queries.setQueryData<QuotePage>(["quote", quote.id], (now) => now && { ...now, vehicle: { ...now.vehicle, customer: stored.name, phone: stored.phone, email: stored.email } });
+      queries.setQueryData<QuotePage>(
+        ["quote", quote.id],
+        (now) =>
+          now && {
+            ...now,
+            vehicle: { ...now.vehicle, customer: stored.name, phone: stored.phone, email: stored.email },
+          },
+      );
       void queries.invalidateQueries({ queryKey: ["quotes"] });
       void queries.invalidateQueries({ queryKey: ["vehicles"] });
       onClose();

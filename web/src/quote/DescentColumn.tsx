@@ -10,7 +10,11 @@ import type { ScopeEdits } from "./scopeEdits";
 import { SpreadDrawing } from "./SpreadDrawing";
 import { WhileOpen } from "./WhileOpen";
 
-const Told = styled.p`min-height: 21px; font-size: 13px; color: var(--second);`;
+const Told = styled.p`
+  min-height: 21px;
+  font-size: 13px;
+  color: var(--second);
+`;
 
 interface Props {
   sheet: Sheet;
@@ -41,7 +45,10 @@ export function DescentColumn({ sheet, scope, stale, writes, edits, over, active
         ) : (
           <Notice>
             <p>Nothing chosen yet.</p>
-            <p>Press a cylinder on the drawing or type its number. The figures under the cylinders are the hours for {scope.works.length ? "the work chosen" : "plugs"}, done alone.</p>
+            <p>
+              Press a cylinder on the drawing or type its number. The figures under the cylinders are the hours for{" "}
+              {scope.works.length ? "the work chosen" : "plugs"}, done alone.
+            </p>
           </Notice>
         )}
       </section>
@@ -53,18 +60,35 @@ export function DescentColumn({ sheet, scope, stale, writes, edits, over, active
         <span>Down, work, and back up</span>
         <Small>minutes to scale{over.label && ` · dashed: ${over.label}`}</Small>
       </Heading>
-      <DescentDrawing descent={descent} over={over.descent} active={active} onActive={onActive} extra={trouble?.longest_extra_minutes} />
+      <DescentDrawing
+        descent={descent}
+        over={over.descent}
+        active={active}
+        onActive={onActive}
+        extra={trouble?.longest_extra_minutes}
+      />
       {estimate.plan.proven ? null : (
-        <Small as="p">This engine is too tangled to prove the shortest way: this one is at most {format.minutes(estimate.plan.gap_minutes ?? 0)} min longer.</Small>
+        <Small as="p">
+          This engine is too tangled to prove the shortest way: this one is at most{" "}
+          {format.minutes(estimate.plan.gap_minutes ?? 0)} min longer.
+        </Small>
       )}
       <Told aria-live="polite">{told || inMinutes(estimate.plan, format.minutes)}</Told>
       <RouteLine decisions={sheet.routes ?? []} pinned={sheet.pinned ?? false} onOpen={onRoutes} onLetGo={letGo} />
       <Heading>
         <span>How sure</span>
-        <Small>{trouble ? `no trouble on the way: ${Math.round(trouble.no_trouble * 100)} of 100 such jobs` : `half of such jobs within ${format.hours(estimate.hours.p50)} h`}</Small>
+        <Small>
+          {trouble
+            ? `no trouble on the way: ${Math.round(trouble.no_trouble * 100)} of 100 such jobs`
+            : `half of such jobs within ${format.hours(estimate.hours.p50)} h`}
+        </Small>
       </Heading>
       <SpreadDrawing spread={spread} hours={estimate.hours} trouble={trouble} />
-      <WhileOpen bundles={sheet.while_open ?? []} stale={stale} onAdd={writes ? (bundle) => !stale && edits.add(bundle) : undefined} />
+      <WhileOpen
+        bundles={sheet.while_open ?? []}
+        stale={stale}
+        onAdd={writes ? (bundle) => !stale && edits.add(bundle) : undefined}
+      />
       {sheet.explanation && <Explanation text={sheet.explanation} stale={stale} />}
     </section>
   );

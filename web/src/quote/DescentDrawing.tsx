@@ -9,13 +9,30 @@ type Stroke = Descent["strokes"][number];
 const WIDTH = 460;
 const TOP = 16;
 const THIN = 3;
-const KINDS: Record<Stroke["kind"], string> = { house: "House task", remove: "Off", work: "Work", refit: "Back on", closing: "Closing", wait: "Waiting" };
+const KINDS: Record<Stroke["kind"], string> = {
+  house: "House task",
+  remove: "Off",
+  work: "Work",
+  refit: "Back on",
+  closing: "Closing",
+  wait: "Waiting",
+};
 
 const Figure = styled.figure`
-  margin: 0; position: relative;
-  svg { display: block; width: 100%; height: auto; }
-  .stroke:focus-visible { outline: none; }
-  .stroke:focus-visible > rect { stroke: var(--mark); stroke-width: 2.5; }
+  margin: 0;
+  position: relative;
+  svg {
+    display: block;
+    width: 100%;
+    height: auto;
+  }
+  .stroke:focus-visible {
+    outline: none;
+  }
+  .stroke:focus-visible > rect {
+    stroke: var(--mark);
+    stroke-width: 2.5;
+  }
 `;
 
 interface Props {
@@ -38,7 +55,15 @@ function fill(stroke: Stroke, levels: number): string {
 const SAID = 132;
 
 /** The job seen from the side: minutes across to scale, layers down, waiting open and dotted. */
-export const DescentDrawing = memo(function DescentDrawing({ descent, over, active, onActive, height = 196, fit, extra = 0 }: Props) {
+export const DescentDrawing = memo(function DescentDrawing({
+  descent,
+  over,
+  active,
+  onActive,
+  height = 196,
+  fit,
+  extra = 0,
+}: Props) {
   const id = useId();
   const length = Math.max(descent.length_minutes, over?.length_minutes ?? 0, fit?.length_minutes ?? 0, 1);
   const scale = WIDTH / length;
@@ -56,7 +81,11 @@ export const DescentDrawing = memo(function DescentDrawing({ descent, over, acti
 
   return (
     <Figure>
-      <svg viewBox={`0 0 ${WIDTH} ${height}`} role="group" aria-label="The job over time: down through the layers, work, and back up">
+      <svg
+        viewBox={`0 0 ${WIDTH} ${height}`}
+        role="group"
+        aria-label="The job over time: down through the layers, work, and back up"
+      >
         <defs>
           <pattern id={`${id}-down`} width="5" height="5" patternUnits="userSpaceOnUse" patternTransform="rotate(-45)">
             <line x1="0" y1="0" x2="0" y2="5" stroke="var(--ink)" strokeWidth="1.1" />
@@ -66,7 +95,15 @@ export const DescentDrawing = memo(function DescentDrawing({ descent, over, acti
           </pattern>
         </defs>
         {Array.from({ length: levels }, (_, i) => (
-          <line key={`level-${i + 1}`} x1="0" x2={WIDTH} y1={TOP + (i + 1) * row} y2={TOP + (i + 1) * row} stroke="var(--rule)" strokeWidth="1" />
+          <line
+            key={`level-${i + 1}`}
+            x1="0"
+            x2={WIDTH}
+            y1={TOP + (i + 1) * row}
+            y2={TOP + (i + 1) * row}
+            stroke="var(--rule)"
+            strokeWidth="1"
+          />
         ))}
         {descent.strokes.map((stroke, i) => {
           const left = x(stroke.start);
@@ -84,40 +121,109 @@ export const DescentDrawing = memo(function DescentDrawing({ descent, over, acti
           if (stroke.depth === 0)
             return (
               <g key={key} className="stroke" tabIndex={0} role="img" aria-label={say(stroke)} {...events}>
-                <rect x={left} y={TOP - 7} width={width} height="6" fill={on ? "var(--mark)" : "var(--ink)"} stroke="var(--paper)" strokeWidth="0.7" />
+                <rect
+                  x={left}
+                  y={TOP - 7}
+                  width={width}
+                  height="6"
+                  fill={on ? "var(--mark)" : "var(--ink)"}
+                  stroke="var(--paper)"
+                  strokeWidth="0.7"
+                />
               </g>
             );
           if (stroke.kind === "wait")
             return (
               <g key={key} className="stroke" tabIndex={0} role="img" aria-label={say(stroke)} {...events}>
-                <rect x={left} y={TOP} width={width} height={foot - TOP} fill="var(--paper)" stroke="var(--ink)" strokeWidth="1.2" strokeDasharray="1.5 3" strokeLinecap="round" />
+                <rect
+                  x={left}
+                  y={TOP}
+                  width={width}
+                  height={foot - TOP}
+                  fill="var(--paper)"
+                  stroke="var(--ink)"
+                  strokeWidth="1.2"
+                  strokeDasharray="1.5 3"
+                  strokeLinecap="round"
+                />
               </g>
             );
           return (
             <g key={key} className="stroke" tabIndex={0} role="img" aria-label={say(stroke)} {...events}>
-              <rect x={left} y={TOP} width={width} height={foot - TOP} fill={fill(stroke, levels)} stroke={on ? "var(--mark)" : "var(--ink)"} strokeWidth={on ? 2.2 : thin ? 0 : 0.9} />
+              <rect
+                x={left}
+                y={TOP}
+                width={width}
+                height={foot - TOP}
+                fill={fill(stroke, levels)}
+                stroke={on ? "var(--mark)" : "var(--ink)"}
+                strokeWidth={on ? 2.2 : thin ? 0 : 0.9}
+              />
               {stroke.kind !== "work" && !thin && (
-                <rect x={left} y={foot - row} width={width} height={row} fill={`url(#${id}-${stroke.kind === "remove" ? "down" : "up"})`} pointerEvents="none" />
+                <rect
+                  x={left}
+                  y={foot - row}
+                  width={width}
+                  height={row}
+                  fill={`url(#${id}-${stroke.kind === "remove" ? "down" : "up"})`}
+                  pointerEvents="none"
+                />
               )}
-              {stroke.kind === "work" && stroke.cylinder !== undefined && !fit && width > 11 && !sameTurn(descent.strokes[i - 1], stroke) && (
-                <text x={left + width / 2} y={foot - row / 2 + 4} textAnchor="middle" fontSize="12.5" fontWeight="650" fill="var(--sheet)" pointerEvents="none">
-                  {stroke.cylinder}
-                </text>
-              )}
+              {stroke.kind === "work" &&
+                stroke.cylinder !== undefined &&
+                !fit &&
+                width > 11 &&
+                !sameTurn(descent.strokes[i - 1], stroke) && (
+                  <text
+                    x={left + width / 2}
+                    y={foot - row / 2 + 4}
+                    textAnchor="middle"
+                    fontSize="12.5"
+                    fontWeight="650"
+                    fill="var(--sheet)"
+                    pointerEvents="none"
+                  >
+                    {stroke.cylinder}
+                  </text>
+                )}
             </g>
           );
         })}
         {hang > 0 && (
           <g>
-            <rect x={from} y={bottom + 2} width={wide} height={hang - 3} fill={`url(#${id}-up)`} stroke="var(--ink)" strokeWidth="0.9" strokeDasharray="3 2" />
+            <rect
+              x={from}
+              y={bottom + 2}
+              width={wide}
+              height={hang - 3}
+              fill={`url(#${id}-up)`}
+              stroke="var(--ink)"
+              strokeWidth="0.9"
+              strokeDasharray="3 2"
+            />
             {inside && <rect x={from + 5} y={bottom + 3} width={SAID - 6} height={hang - 5} fill="var(--paper)" />}
-            <text x={before ? from - 6 : inside ? from + 9 : from + wide + 6} y={bottom + 14} textAnchor={before ? "end" : "start"} fontSize="12.5" fill="var(--second)">
+            <text
+              x={before ? from - 6 : inside ? from + 9 : from + wide + 6}
+              y={bottom + 14}
+              textAnchor={before ? "end" : "start"}
+              fontSize="12.5"
+              fill="var(--second)"
+            >
               if it breaks +{Math.round(extra)} min
             </text>
           </g>
         )}
         <line x1="0" x2={WIDTH} y1={TOP} y2={TOP} stroke="var(--ink)" strokeWidth="1.6" />
-        {over && <path d={profile(over, x, (depth) => TOP + depth * row)} fill="none" stroke="var(--ink)" strokeWidth="1.8" strokeDasharray="5 3.5" pointerEvents="none" />}
+        {over && (
+          <path
+            d={profile(over, x, (depth) => TOP + depth * row)}
+            fill="none"
+            stroke="var(--ink)"
+            strokeWidth="1.8"
+            strokeDasharray="5 3.5"
+            pointerEvents="none"
+          />
+        )}
       </svg>
       <Unseen as="ol" aria-label="The job in order">
         {descent.strokes.map((stroke) => (
@@ -139,6 +245,8 @@ function profile(descent: Descent, x: (minutes: number) => number, y: (depth: nu
   const first = below[0];
   const last = below.at(-1);
   if (!first || !last) return "";
-  const steps = below.map((stroke) => `L${x(stroke.start)} ${y(stroke.depth)} L${x(stroke.start + stroke.minutes)} ${y(stroke.depth)}`);
+  const steps = below.map(
+    (stroke) => `L${x(stroke.start)} ${y(stroke.depth)} L${x(stroke.start + stroke.minutes)} ${y(stroke.depth)}`,
+  );
   return `M${x(first.start)} ${y(0)} ${steps.join(" ")} L${x(last.start + last.minutes)} ${y(0)}`;
 }

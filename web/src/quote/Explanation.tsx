@@ -6,13 +6,32 @@ import { useKeys } from "../shared/keys";
 import { Asked, KeyHint, Small } from "../shared/parts";
 
 const Box = styled.div`
-  border-left: 5px solid var(--ink); background: var(--sheet); padding: 8px 14px; line-height: 1.35;
-  &[aria-busy="true"] p { color: var(--second); }
+  border-left: 5px solid var(--ink);
+  background: var(--sheet);
+  padding: 8px 14px;
+  line-height: 1.35;
+  &[aria-busy="true"] p {
+    color: var(--second);
+  }
 `;
-const Spoken = styled.p`font-size: 17px; line-height: 1.45; margin-bottom: 16px;`;
+const Spoken = styled.p`
+  font-size: 17px;
+  line-height: 1.45;
+  margin-bottom: 16px;
+`;
 const Rows = styled.ol`
-  list-style: none; padding: 0; margin: 4px 0 0; columns: 2 240px; column-gap: 28px; font-size: 14px; border-top: 1px solid var(--strong);
-  li { padding: 3px 0; border-bottom: 1px solid var(--rule); break-inside: avoid; }
+  list-style: none;
+  padding: 0;
+  margin: 4px 0 0;
+  columns: 2 240px;
+  column-gap: 28px;
+  font-size: 14px;
+  border-top: 1px solid var(--strong);
+  li {
+    padding: 3px 0;
+    border-bottom: 1px solid var(--rule);
+    break-inside: avoid;
+  }
 `;
 
 /** Why it costs this, in the customer's words; one paragraph more to read out, with the job in order below it. */

@@ -5,14 +5,43 @@ import { Part, Small } from "../shared/parts";
 import { DescentDrawing } from "./DescentDrawing";
 
 const Section = styled.section`
-  h2 { font-size: 17px; font-weight: 650; margin: 22px 0 6px; }
-  td { padding: 4px 0; border-bottom: 1px solid var(--rule); vertical-align: baseline; }
-  td:last-child { text-align: right; white-space: nowrap; }
-  tr.total td { border: 0; border-top: 1.4px solid var(--ink); font-weight: 700; padding: 8px 0 6px; font-size: 17px; }
-  tr.total td:last-child { font-size: 30px; }
-  tr.limit td { font-weight: 650; }
-  .minutes { display: flex; flex-wrap: wrap; gap: 0 16px; justify-content: space-between; margin-bottom: 6px; }
-  @media print { break-inside: avoid; }
+  h2 {
+    font-size: 17px;
+    font-weight: 650;
+    margin: 22px 0 6px;
+  }
+  td {
+    padding: 4px 0;
+    border-bottom: 1px solid var(--rule);
+    vertical-align: baseline;
+  }
+  td:last-child {
+    text-align: right;
+    white-space: nowrap;
+  }
+  tr.total td {
+    border: 0;
+    border-top: 1.4px solid var(--ink);
+    font-weight: 700;
+    padding: 8px 0 6px;
+    font-size: 17px;
+  }
+  tr.total td:last-child {
+    font-size: 30px;
+  }
+  tr.limit td {
+    font-weight: 650;
+  }
+  .minutes {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 0 16px;
+    justify-content: space-between;
+    margin-bottom: 6px;
+  }
+  @media print {
+    break-inside: avoid;
+  }
 `;
 
 /** One scope of a saved revision, as it was shown: why, the descent, the lines, and what could happen. */
@@ -27,10 +56,13 @@ export function FrozenScope({ scope, letter }: { scope: FrozenRevision["scopes"]
         {scope.name || shown.title}
       </h2>
       <p>{shown.explanation?.short}</p>
-      {shown.descent && <DescentDrawing descent={shown.descent} active={null} onActive={() => undefined} height={170} />}
+      {shown.descent && (
+        <DescentDrawing descent={shown.descent} active={null} onActive={() => undefined} height={170} />
+      )}
       <Small as="p" className="minutes">
         <span>
-          {format.minutes(plan.minutes.remove)} min off, {format.minutes(plan.minutes.work)} work, {format.minutes(plan.minutes.refit)} on, {format.minutes(plan.minutes.house)} receiving, checks, road test
+          {format.minutes(plan.minutes.remove)} min off, {format.minutes(plan.minutes.work)} work,{" "}
+          {format.minutes(plan.minutes.refit)} on, {format.minutes(plan.minutes.house)} receiving, checks, road test
         </span>
         <span>
           half of such jobs within {format.hours(hours.p50)} h, 80 of 100 within {format.hours(hours.p80)} h
@@ -64,7 +96,8 @@ export function FrozenScope({ scope, letter }: { scope: FrozenRevision["scopes"]
           {shown.trouble?.allowance.slice(0, 3).map((row) => (
             <tr key={row.broken}>
               <td>
-                {row.broken === 1 ? "If a plug breaks" : `If ${row.broken} plugs break`} <Small>{format.oneIn(row.chance)} such jobs</Small>
+                {row.broken === 1 ? "If a plug breaks" : `If ${row.broken} plugs break`}{" "}
+                <Small>{format.oneIn(row.chance)} such jobs</Small>
               </td>
               <td>{format.signed(row.extra_cents)}</td>
             </tr>
@@ -72,7 +105,8 @@ export function FrozenScope({ scope, letter }: { scope: FrozenRevision["scopes"]
           {shown.trouble?.likely_cents != null && (
             <tr>
               <td>
-                Likely total <Small>trouble in {Math.round((1 - shown.trouble.no_trouble) * 100)} of 100 such jobs</Small>
+                Likely total{" "}
+                <Small>trouble in {Math.round((1 - shown.trouble.no_trouble) * 100)} of 100 such jobs</Small>
               </td>
               <td>{format.money(shown.trouble.likely_cents)}</td>
             </tr>
@@ -91,6 +125,7 @@ export function FrozenScope({ scope, letter }: { scope: FrozenRevision["scopes"]
 
 function Each({ line }: { line: NonNullable<FrozenRevision["scopes"][number]["answer"]["price"]>["lines"][number] }) {
   const { format } = useSession();
-  if (line.kind === "labor") return <Small>{`${format.hours(line.quantity)} h × ${format.money(line.unit_cents)}`}</Small>;
+  if (line.kind === "labor")
+    return <Small>{`${format.hours(line.quantity)} h × ${format.money(line.unit_cents)}`}</Small>;
   return line.quantity === 1 ? null : <Small>{`${line.quantity} × ${format.money(line.unit_cents)}`}</Small>;
 }

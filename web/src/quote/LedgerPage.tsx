@@ -8,25 +8,76 @@ import { WhatIfs } from "./WhatIfs";
 import { Why } from "./Why";
 
 export const Page = styled.aside`
-  background: var(--sheet); border-left: 5px double var(--strong); display: flex; flex-direction: column; min-height: 0; min-width: 0;
-  @media (max-width: 1100px) { border-left: 0; border-top: 5px double var(--strong); }
+  background: var(--sheet);
+  border-left: 5px double var(--strong);
+  display: flex;
+  flex-direction: column;
+  min-height: 0;
+  min-width: 0;
+  @media (max-width: 1100px) {
+    border-left: 0;
+    border-top: 5px double var(--strong);
+  }
 `;
 
 const Lines = styled.div`
-  padding: 14px 18px 8px; overflow: auto; flex: 1;
-  dl { margin: 0; }
-  .line { display: flex; justify-content: space-between; gap: 12px; align-items: baseline; border-bottom: 1px solid var(--rule); padding: 3.5px 0; min-height: 27px; }
-  dt { min-width: 0; overflow-wrap: anywhere; line-height: 1.25; }
-  dd { margin: 0; text-align: right; white-space: nowrap; }
-  .group { font-weight: 650; border-bottom: 1px solid var(--rule); padding: 5px 0 3px; }
-  &[aria-busy="true"] dd { color: var(--second); }
+  padding: 14px 18px 8px;
+  overflow: auto;
+  flex: 1;
+  dl {
+    margin: 0;
+  }
+  .line {
+    display: flex;
+    justify-content: space-between;
+    gap: 12px;
+    align-items: baseline;
+    border-bottom: 1px solid var(--rule);
+    padding: 3.5px 0;
+    min-height: 27px;
+  }
+  dt {
+    min-width: 0;
+    overflow-wrap: anywhere;
+    line-height: 1.25;
+  }
+  dd {
+    margin: 0;
+    text-align: right;
+    white-space: nowrap;
+  }
+  .group {
+    font-weight: 650;
+    border-bottom: 1px solid var(--rule);
+    padding: 5px 0 3px;
+  }
+  &[aria-busy="true"] dd {
+    color: var(--second);
+  }
 `;
 
 const Total = styled.div`
-  border-top: 1.4px solid var(--ink); display: flex; justify-content: space-between; align-items: baseline; padding: 8px 0 4px; gap: 8px;
-  .label { font-size: 17px; font-weight: 650; }
-  .sum { font-size: 32px; line-height: 1.1; font-weight: 700; border-bottom: 4px double var(--ink); white-space: nowrap; }
-  &[aria-busy="true"] .sum { color: var(--second); border-bottom-style: dotted; }
+  border-top: 1.4px solid var(--ink);
+  display: flex;
+  justify-content: space-between;
+  align-items: baseline;
+  padding: 8px 0 4px;
+  gap: 8px;
+  .label {
+    font-size: 17px;
+    font-weight: 650;
+  }
+  .sum {
+    font-size: 32px;
+    line-height: 1.1;
+    font-weight: 700;
+    border-bottom: 4px double var(--ink);
+    white-space: nowrap;
+  }
+  &[aria-busy="true"] .sum {
+    color: var(--second);
+    border-bottom-style: dotted;
+  }
 `;
 
 const GROUPS: [string, string[]][] = [
@@ -92,16 +143,34 @@ export function LedgerPage({ sheet, stale, head, actions, hours, onTrouble, onAd
             </Total>
             {price.incomplete && (
               <p>
-                <strong>Incomplete:</strong> no price for {price.missing?.map((row) => row.part ?? "a part the profile does not name").join(", ")}. Set it under <Link to="/prices">Prices</Link>.
+                <strong>Incomplete:</strong> no price for{" "}
+                {price.missing?.map((row) => row.part ?? "a part the profile does not name").join(", ")}. Set it under{" "}
+                <Link to="/prices">Prices</Link>.
               </p>
             )}
-            <WhatIfs sheet={sheet} hours={hours} onTrouble={onTrouble} onHours={() => setAsked("hours")} onAdjust={onAdjust} />
-            {price.left_over && price.left_over.length > 0 && <Small>Stays in the kit: {price.left_over.map((row) => `${row.quantity} × ${row.part}`).join(", ")}</Small>}
+            <WhatIfs
+              sheet={sheet}
+              hours={hours}
+              onTrouble={onTrouble}
+              onHours={() => setAsked("hours")}
+              onAdjust={onAdjust}
+            />
+            {price.left_over && price.left_over.length > 0 && (
+              <Small>
+                Stays in the kit: {price.left_over.map((row) => `${row.quantity} × ${row.part}`).join(", ")}
+              </Small>
+            )}
           </>
         ) : (
-          <p>{sheet.problem ? "No price: the job cannot be planned." : "Choose a cylinder, or other work, and the page fills in."}</p>
+          <p>
+            {sheet.problem
+              ? "No price: the job cannot be planned."
+              : "Choose a cylinder, or other work, and the page fills in."}
+          </p>
         )}
-        <Small as="p" role="status" style={{ minHeight: 20 }}>{stale ? "Recomputing…" : ""}</Small>
+        <Small as="p" role="status" style={{ minHeight: 20 }}>
+          {stale ? "Recomputing…" : ""}
+        </Small>
       </Lines>
       {actions}
       {asked && estimate && sheet.tasks && <Why asked={asked} sheet={sheet} onClose={() => setAsked(null)} />}
@@ -111,11 +180,20 @@ export function LedgerPage({ sheet, stale, head, actions, hours, onTrouble, onAd
 
 function LineNote({ line }: { line: Line }) {
   const { format } = useSession();
-  if (line.kind === "labor") return <Small>{format.hours(line.quantity)} h × {format.money(line.unit_cents)}</Small>;
+  if (line.kind === "labor")
+    return (
+      <Small>
+        {format.hours(line.quantity)} h × {format.money(line.unit_cents)}
+      </Small>
+    );
   return (
     <>
-      {line.part && <Part>{line.part}</Part>} 
-      {line.quantity !== 1 && <Small style={{ whiteSpace: "nowrap" }}>{line.quantity} × {format.money(line.unit_cents)}</Small>}
+      {line.part && <Part>{line.part}</Part>}
+      {line.quantity !== 1 && (
+        <Small style={{ whiteSpace: "nowrap" }}>
+          {line.quantity} × {format.money(line.unit_cents)}
+        </Small>
+      )}
     </>
   );
 }

@@ -31,7 +31,11 @@ export function NoteOnVehicle({ vehicleId, known, problem, isDisabled, onClose }
             Note it on the vehicle
           </Button>
         )}
-        <Small role="status">{note.isSuccess ? "Noted: the next quote of this car starts from it." : "This quote alone, unless noted on the vehicle."}</Small>
+        <Small role="status">
+          {note.isSuccess
+            ? "Noted: the next quote of this car starts from it."
+            : "This quote alone, unless noted on the vehicle."}
+        </Small>
       </p>
     </>
   );

@@ -5,10 +5,27 @@ import { KeyHint } from "../shared/parts";
 import { PANELS, type Panel } from "./panels";
 
 const PanelHead = styled.div`
-  display: flex; flex-wrap: wrap; gap: 0 14px; border-bottom: 1px solid var(--strong);
-  button { border: 0; background: none; padding: 2px 0 3px; cursor: pointer; font-size: 14px; color: var(--second); border-bottom: 3px solid transparent; }
-  button[data-selected] { color: var(--ink); font-weight: 650; border-bottom-color: var(--ink); }
-  button[data-disabled] { cursor: default; }
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0 14px;
+  border-bottom: 1px solid var(--strong);
+  button {
+    border: 0;
+    background: none;
+    padding: 2px 0 3px;
+    cursor: pointer;
+    font-size: 14px;
+    color: var(--second);
+    border-bottom: 3px solid transparent;
+  }
+  button[data-selected] {
+    color: var(--ink);
+    font-weight: 650;
+    border-bottom-color: var(--ink);
+  }
+  button[data-disabled] {
+    cursor: default;
+  }
 `;
 
 interface Props {

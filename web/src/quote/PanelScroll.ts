@@ -8,6 +8,8 @@ export const PanelScroll = styled.div<{ $around: number; $least: number }>`
   overflow: auto;
   @media (min-width: 1101px) {
     max-height: max(${({ $least }) => $least}px, calc(100vh - ${({ $around }) => $around}px));
-    main:has([data-questions]) & { max-height: max(${({ $least }) => $least - QUESTIONS}px, calc(100vh - ${({ $around }) => $around + QUESTIONS}px)); }
+    main:has([data-questions]) & {
+      max-height: max(${({ $least }) => $least - QUESTIONS}px, calc(100vh - ${({ $around }) => $around + QUESTIONS}px));
+    }
   }
 `;

@@ -6,10 +6,27 @@ import { Part, Small } from "../shared/parts";
 import { PanelScroll } from "./PanelScroll";
 
 const Table = styled.table`
-  font-size: 14px; line-height: 1.3; margin: 4px 0 8px;
-  th { font-weight: 400; color: var(--second); font-size: 13px; text-align: left; padding: 3px 4px 3px 0; border-bottom: 1px solid var(--rule); }
-  td { padding: 3.5px 4px 3.5px 0; border-bottom: 1px solid var(--rule); vertical-align: baseline; }
-  th:last-child, td:last-child { text-align: right; white-space: nowrap; }
+  font-size: 14px;
+  line-height: 1.3;
+  margin: 4px 0 8px;
+  th {
+    font-weight: 400;
+    color: var(--second);
+    font-size: 13px;
+    text-align: left;
+    padding: 3px 4px 3px 0;
+    border-bottom: 1px solid var(--rule);
+  }
+  td {
+    padding: 3.5px 4px 3.5px 0;
+    border-bottom: 1px solid var(--rule);
+    vertical-align: baseline;
+  }
+  th:last-child,
+  td:last-child {
+    text-align: right;
+    white-space: nowrap;
+  }
 `;
 type Row = NonNullable<Sheet["parts"]>[number];
 
@@ -37,9 +54,18 @@ export function PartsPanel({ parts }: { parts: Row[] }) {
                 <tr key={`${row.part}-${row.chance ?? ""}`}>
                   <td>
                     {row.label || row.part} <Part>{row.part}</Part>
-                    <Small>for {row.because.length > 3 ? `${row.because.length} places` : list(row.because.map((name) => name.toLowerCase()))}</Small>
+                    <Small>
+                      for{" "}
+                      {row.because.length > 3
+                        ? `${row.because.length} places`
+                        : list(row.because.map((name) => name.toLowerCase()))}
+                    </Small>
                   </td>
-                  <td>{row.rule === "if-needed" ? `${row.quantity > 1 ? `${row.quantity} × ` : ""}${row.chance === null ? "on sight" : format.oneIn(row.chance)}${row.quantity > 1 && row.chance !== null ? " each" : ""}` : row.quantity}</td>
+                  <td>
+                    {row.rule === "if-needed"
+                      ? `${row.quantity > 1 ? `${row.quantity} × ` : ""}${row.chance === null ? "on sight" : format.oneIn(row.chance)}${row.quantity > 1 && row.chance !== null ? " each" : ""}`
+                      : row.quantity}
+                  </td>
                 </tr>
               ))}
             </tbody>

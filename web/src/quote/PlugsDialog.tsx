@@ -8,12 +8,41 @@ import { NoteOnVehicle } from "./NoteOnVehicle";
 import { asEntered, type Construction, CONSTRUCTIONS, type Fitted, knownOf, type Past, withPast } from "./plugPasts";
 
 const Table = styled.table`
-  font-size: 14px; margin: 10px 0;
-  th { font-weight: 400; color: var(--second); font-size: 13px; text-align: left; padding: 3px 8px 3px 0; border-bottom: 1px solid var(--strong); }
-  td { padding: 5px 8px 5px 0; border-bottom: 1px solid var(--rule); vertical-align: middle; }
-  td:first-child { font-weight: 650; width: 36px; }
-  input, select { padding: 5px 8px; border: 1.2px solid var(--strong); border-radius: 4px; background: var(--sheet); min-height: 32px; width: 100%; }
-  label { position: absolute; width: 1px; height: 1px; overflow: hidden; clip-path: inset(50%); }
+  font-size: 14px;
+  margin: 10px 0;
+  th {
+    font-weight: 400;
+    color: var(--second);
+    font-size: 13px;
+    text-align: left;
+    padding: 3px 8px 3px 0;
+    border-bottom: 1px solid var(--strong);
+  }
+  td {
+    padding: 5px 8px 5px 0;
+    border-bottom: 1px solid var(--rule);
+    vertical-align: middle;
+  }
+  td:first-child {
+    font-weight: 650;
+    width: 36px;
+  }
+  input,
+  select {
+    padding: 5px 8px;
+    border: 1.2px solid var(--strong);
+    border-radius: 4px;
+    background: var(--sheet);
+    min-height: 32px;
+    width: 100%;
+  }
+  label {
+    position: absolute;
+    width: 1px;
+    height: 1px;
+    overflow: hidden;
+    clip-path: inset(50%);
+  }
 `;
 
 interface Props {
@@ -34,7 +63,9 @@ export function PlugsDialog({ page, content, resolved, problem, onChange, onClos
   return (
     <Dialog title={`Plugs in ${page.vehicle.plate}`} onClose={onClose} wide>
       <p>
-        <Small>The plug that is fitted decides its odds and when it is due. A cylinder's own entry wins over the car's.</Small>
+        <Small>
+          The plug that is fitted decides its odds and when it is due. A cylinder's own entry wins over the car's.
+        </Small>
       </p>
       <Table>
         <thead>
@@ -54,16 +85,34 @@ export function PlugsDialog({ page, content, resolved, problem, onChange, onClos
             <td>all</td>
             <td>{format.distance(history.plugs_changed_km)}</td>
             <td>{history.plugs_changed_years}</td>
-            <FittedCells fitted={history.fitted} name="all cylinders" standard="as the profile" isDisabled={!onChange} onFitted={setCar} />
+            <FittedCells
+              fitted={history.fitted}
+              name="all cylinders"
+              standard="as the profile"
+              isDisabled={!onChange}
+              onFitted={setCar}
+            />
             <td />
           </tr>
           {numbers.map((number) => (
-            <Cylinder key={number} number={number} past={knownOf(history, number)} own={history.cylinders?.[String(number)] !== undefined} isDisabled={!onChange}
-              onPast={(past) => onChange?.((now) => withPast(now, number, past))} />
+            <Cylinder
+              key={number}
+              number={number}
+              past={knownOf(history, number)}
+              own={history.cylinders?.[String(number)] !== undefined}
+              isDisabled={!onChange}
+              onPast={(past) => onChange?.((now) => withPast(now, number, past))}
+            />
           ))}
         </tbody>
       </Table>
-      <NoteOnVehicle vehicleId={page.vehicle.id} problem={problem} isDisabled={!onChange} onClose={onClose} known={() => ({ fitted: history.fitted ?? null, cylinders: history.cylinders ?? {} })} />
+      <NoteOnVehicle
+        vehicleId={page.vehicle.id}
+        problem={problem}
+        isDisabled={!onChange}
+        onClose={onClose}
+        known={() => ({ fitted: history.fitted ?? null, cylinders: history.cylinders ?? {} })}
+      />
     </Dialog>
   );
 }
@@ -82,12 +131,28 @@ function Cylinder({ number, past, own, isDisabled, onPast }: CylinderProps) {
     <tr>
       <td>{number}</td>
       <td>
-        <Figure label={`Cylinder ${number}: changed at`} value={format.fromKm(past.plugs_changed_km ?? 0)} isDisabled={isDisabled} onValue={(value) => onPast({ plugs_changed_km: format.toKm(value) })} />
+        <Figure
+          label={`Cylinder ${number}: changed at`}
+          value={format.fromKm(past.plugs_changed_km ?? 0)}
+          isDisabled={isDisabled}
+          onValue={(value) => onPast({ plugs_changed_km: format.toKm(value) })}
+        />
       </td>
       <td>
-        <Figure label={`Cylinder ${number}: years ago`} value={past.plugs_changed_years ?? 0} isDisabled={isDisabled} onValue={(value) => onPast({ plugs_changed_years: value })} />
+        <Figure
+          label={`Cylinder ${number}: years ago`}
+          value={past.plugs_changed_years ?? 0}
+          isDisabled={isDisabled}
+          onValue={(value) => onPast({ plugs_changed_years: value })}
+        />
       </td>
-      <FittedCells fitted={past.fitted} name={`cylinder ${number}`} standard="as the car" isDisabled={isDisabled} onFitted={(fitted) => onPast({ fitted: fitted ?? undefined })} />
+      <FittedCells
+        fitted={past.fitted}
+        name={`cylinder ${number}`}
+        standard="as the car"
+        isDisabled={isDisabled}
+        onFitted={(fitted) => onPast({ fitted: fitted ?? undefined })}
+      />
       <td>
         {own && !isDisabled && (
           <Button onPress={() => onPast(null)} aria-label={`Cylinder ${number}: back to the car's`}>
@@ -111,11 +176,19 @@ const USUAL_KM = 100_000;
 
 function FittedCells({ fitted, name, standard, isDisabled, onFitted }: FittedProps) {
   const { format } = useSession();
-  const pick = (value: string) => onFitted(value === "" ? null : { construction: value as Construction, interval_km: fitted?.interval_km ?? USUAL_KM });
+  const pick = (value: string) =>
+    onFitted(
+      value === "" ? null : { construction: value as Construction, interval_km: fitted?.interval_km ?? USUAL_KM },
+    );
   return (
     <>
       <td>
-        <select value={fitted?.construction ?? ""} aria-label={`Fitted, ${name}`} disabled={isDisabled} onChange={(event) => pick(event.target.value)}>
+        <select
+          value={fitted?.construction ?? ""}
+          aria-label={`Fitted, ${name}`}
+          disabled={isDisabled}
+          onChange={(event) => pick(event.target.value)}
+        >
           <option value="">{standard}</option>
           {Object.entries(CONSTRUCTIONS).map(([id, words]) => (
             <option key={id} value={id}>
@@ -125,16 +198,38 @@ function FittedCells({ fitted, name, standard, isDisabled, onFitted }: FittedPro
         </select>
       </td>
       <td>
-        {fitted && <Figure label={`Good for, ${name}`} value={format.fromKm(fitted.interval_km)} isDisabled={isDisabled} onValue={(value) => value > 0 && onFitted({ ...fitted, interval_km: format.toKm(value) })} />}
+        {fitted && (
+          <Figure
+            label={`Good for, ${name}`}
+            value={format.fromKm(fitted.interval_km)}
+            isDisabled={isDisabled}
+            onValue={(value) => value > 0 && onFitted({ ...fitted, interval_km: format.toKm(value) })}
+          />
+        )}
       </td>
     </>
   );
 }
 
 /** A figure in the shop's own way of writing numbers. */
-function Figure({ label, value, isDisabled, onValue }: { label: string; value: number; isDisabled: boolean; onValue: (value: number) => void }) {
+function Figure({
+  label,
+  value,
+  isDisabled,
+  onValue,
+}: {
+  label: string;
+  value: number;
+  isDisabled: boolean;
+  onValue: (value: number) => void;
+}) {
   return (
-    <NumberField value={value} minValue={0} isDisabled={isDisabled} onChange={(typed) => !Number.isNaN(typed) && onValue(typed)}>
+    <NumberField
+      value={value}
+      minValue={0}
+      isDisabled={isDisabled}
+      onChange={(typed) => !Number.isNaN(typed) && onValue(typed)}
+    >
       <Label>{label}</Label>
       <Input />
     </NumberField>

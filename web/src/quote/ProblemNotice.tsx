@@ -4,7 +4,15 @@ import type { Sheet } from "../api/client";
 import { list } from "../shared/format";
 import { Button, KeyHint, Notice, Strong } from "../shared/parts";
 
-const Ways = styled.ul`margin: 6px 0; padding: 0; list-style: none; li { padding: 3px 0; border-top: 1px solid var(--rule); }`;
+const Ways = styled.ul`
+  margin: 6px 0;
+  padding: 0;
+  list-style: none;
+  li {
+    padding: 3px 0;
+    border-top: 1px solid var(--rule);
+  }
+`;
 const words = (id: string) => id.replaceAll("-", " ");
 const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);
 
@@ -27,7 +35,15 @@ export function ProblemNotice({ problem, pinned, onLetGo }: Props) {
   const label = ways[0]?.label;
   return (
     <Notice role="alert">
-      <p>{label ? <Strong>{label} cannot be reached with what the shop has{pinned && " and the routes pinned"}.</Strong> : problem.message}</p>
+      <p>
+        {label ? (
+          <Strong>
+            {label} cannot be reached with what the shop has{pinned && " and the routes pinned"}.
+          </Strong>
+        ) : (
+          problem.message
+        )}
+      </p>
       {label && (
         <Ways aria-label="What would open it">
           {ways.map((row) => (

@@ -5,12 +5,19 @@ import { api } from "../api/client";
 import { Button, Notice } from "../shared/parts";
 import { QuoteScreen } from "./QuoteScreen";
 
-const Middle = styled.main`padding: 40px;`;
+const Middle = styled.main`
+  padding: 40px;
+`;
 
 /** Opens a quote; the page itself keeps the working copy from then on. */
 export function QuoteRoute() {
   const { id = "" } = useParams();
-  const page = useQuery({ queryKey: ["quote", id], queryFn: () => api.quote(id), gcTime: 0, staleTime: Number.POSITIVE_INFINITY });
+  const page = useQuery({
+    queryKey: ["quote", id],
+    queryFn: () => api.quote(id),
+    gcTime: 0,
+    staleTime: Number.POSITIVE_INFINITY,
+  });
 
   if (page.isPending) return <Middle aria-busy="true">Opening the quote…</Middle>;
   if (page.isError)

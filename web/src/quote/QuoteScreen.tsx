@@ -24,16 +24,43 @@ import { WhyLayer } from "./Why";
 import { activeScope } from "./works";
 
 const Screen = styled.main`
-  height: 100%; display: grid; grid-template-columns: minmax(0, 1fr) 322px;
-  @media (max-width: 1100px) { height: auto; grid-template-columns: minmax(0, 1fr); }
+  height: 100%;
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) 322px;
+  @media (max-width: 1100px) {
+    height: auto;
+    grid-template-columns: minmax(0, 1fr);
+  }
 `;
-const Left = styled.div`display: flex; flex-direction: column; min-width: 0; min-height: 0;`;
+const Left = styled.div`
+  display: flex;
+  flex-direction: column;
+  min-width: 0;
+  min-height: 0;
+`;
 const Middle = styled.div`
-  flex: 1; min-height: 0; overflow: auto; display: grid; grid-template-columns: minmax(0, 45fr) minmax(0, 52fr);
-  & > section { padding: 10px 18px 12px; min-width: 0; }
-  & > section + section { border-left: 1px solid var(--rule); }
-  @media (max-width: 1100px) { grid-template-columns: minmax(0, 48fr) minmax(0, 49fr); }
-  @media (max-width: 760px) { grid-template-columns: minmax(0, 1fr); & > section + section { border-left: 0; border-top: 1px solid var(--rule); } }
+  flex: 1;
+  min-height: 0;
+  overflow: auto;
+  display: grid;
+  grid-template-columns: minmax(0, 45fr) minmax(0, 52fr);
+  & > section {
+    padding: 10px 18px 12px;
+    min-width: 0;
+  }
+  & > section + section {
+    border-left: 1px solid var(--rule);
+  }
+  @media (max-width: 1100px) {
+    grid-template-columns: minmax(0, 48fr) minmax(0, 49fr);
+  }
+  @media (max-width: 760px) {
+    grid-template-columns: minmax(0, 1fr);
+    & > section + section {
+      border-left: 0;
+      border-top: 1px solid var(--rule);
+    }
+  }
 `;
 
 /** The Quote page: what lies over each cylinder, how the job runs, and what it costs. */
@@ -66,28 +93,84 @@ export function QuoteScreen({ page }: { page: QuotePage }) {
   const beside = panel === "beside" && content.scopes.length > 1;
   const turnBeside = useCallback(() => setPanel(beside ? "layers" : "beside"), [beside, setPanel]);
   const adjust = () => writes && !stale && setAdjusting(true);
-  useQuoteKeys({ sheet, stale, edits, setPanel, print, beside, adjust, scopes: content.scopes.length, pinned: Boolean(scope.pins) && sheet.pinned !== false, save: copy.save });
+  useQuoteKeys({
+    sheet,
+    stale,
+    edits,
+    setPanel,
+    print,
+    beside,
+    adjust,
+    scopes: content.scopes.length,
+    pinned: Boolean(scope.pins) && sheet.pinned !== false,
+    save: copy.save,
+  });
 
   const route = panel === "routes" ? lookedAt(sheet.routes, looked) : undefined;
 
   return (
     <Screen>
       <Left>
-        <VehicleStrip page={page} content={content} resolved={priced.resolved} saved={latest ? `revision ${latest.revision} saved` : "not saved yet"} problem={copy.problem} onChange={writes ? change : undefined} revisions={copy.revisions} />
+        <VehicleStrip
+          page={page}
+          content={content}
+          resolved={priced.resolved}
+          saved={latest ? `revision ${latest.revision} saved` : "not saved yet"}
+          problem={copy.problem}
+          onChange={writes ? change : undefined}
+          revisions={copy.revisions}
+        />
         <Variants page={page} questions={priced.resolved.variants} onChange={writes ? change : undefined} />
         <RevisionNotice page={page} writes={writes} />
         {copy.priceChange && <PriceNotice change={copy.priceChange} onClose={copy.closeNotice} />}
         {(copy.offline || copy.problem) && (
           <Notice role="alert" style={{ margin: "10px 18px 0" }}>
-            <p>{copy.offline ? "The server does not answer. What you enter is kept here and goes out when it is back." : copy.problem}</p>
+            <p>
+              {copy.offline
+                ? "The server does not answer. What you enter is kept here and goes out when it is back."
+                : copy.problem}
+            </p>
           </Notice>
         )}
         {beside ? (
-          <SideBySide rows={copy.figures?.beside} active={content.active} stale={stale} onGo={edits.goTo} onClose={turnBeside} />
+          <SideBySide
+            rows={copy.figures?.beside}
+            active={content.active}
+            stale={stale}
+            onGo={edits.goTo}
+            onClose={turnBeside}
+          />
         ) : (
           <Middle>
-            <ReachColumn sheet={sheet} pasts={priced.resolved.history.cylinders} compared={copy.figures?.trouble} offers={page.sheet.offers} scope={scope} stale={stale} writes={writes} edits={edits} panel={panel} onPanel={setPanel} active={active} onActive={light} onLayer={setLayer} looked={route?.label ?? null} onLook={setLooked} />
-            <DescentColumn sheet={sheet} scope={scope} stale={stale} writes={writes} edits={edits} over={laidOver(route, others, sheet)} active={active} told={told} onActive={light} onRoutes={() => setPanel("routes")} />
+            <ReachColumn
+              sheet={sheet}
+              pasts={priced.resolved.history.cylinders}
+              compared={copy.figures?.trouble}
+              offers={page.sheet.offers}
+              scope={scope}
+              stale={stale}
+              writes={writes}
+              edits={edits}
+              panel={panel}
+              onPanel={setPanel}
+              active={active}
+              onActive={light}
+              onLayer={setLayer}
+              looked={route?.label ?? null}
+              onLook={setLooked}
+            />
+            <DescentColumn
+              sheet={sheet}
+              scope={scope}
+              stale={stale}
+              writes={writes}
+              edits={edits}
+              over={laidOver(route, others, sheet)}
+              active={active}
+              told={told}
+              onActive={light}
+              onRoutes={() => setPanel("routes")}
+            />
           </Middle>
         )}
       </Left>
@@ -95,15 +178,42 @@ export function QuoteScreen({ page }: { page: QuotePage }) {
         sheet={sheet}
         stale={stale}
         onTrouble={() => setPanel("trouble")}
-        head={<ScopeHead title={title} index={content.active} count={content.scopes.length} writes={writes} edits={edits} beside={beside} onBeside={turnBeside} />}
+        head={
+          <ScopeHead
+            title={title}
+            index={content.active}
+            count={content.scopes.length}
+            writes={writes}
+            edits={edits}
+            beside={beside}
+            onBeside={turnBeside}
+          />
+        }
         hours={scope.hours}
         onAdjust={writes ? adjust : undefined}
-        actions={<SaveBar saving={copy.saving} canSave={writes && !copy.saving && Boolean(sheet.estimate)} canPrint={Boolean(latest)} onSave={copy.save} onPrint={print} />}
+        actions={
+          <SaveBar
+            saving={copy.saving}
+            canSave={writes && !copy.saving && Boolean(sheet.estimate)}
+            canPrint={Boolean(latest)}
+            onSave={copy.save}
+            onPrint={print}
+          />
+        }
       />
       <RunningBalance estimate={sheet.estimate} title={title} stale={stale} />
       {layer && sheet.tasks && <WhyLayer step={layer} sheet={sheet} onClose={() => setLayer(null)} />}
-      {adjusting && sheet.estimate && <AdjustDialog estimate={sheet.estimate} scope={scope} onAdjust={edits.adjust} onClose={() => setAdjusting(false)} />}
-      {copy.clash && <ConflictDialog clash={copy.clash} yours={content} onMine={copy.keepMine} onTheirs={copy.takeTheirs} />}
+      {adjusting && sheet.estimate && (
+        <AdjustDialog
+          estimate={sheet.estimate}
+          scope={scope}
+          onAdjust={edits.adjust}
+          onClose={() => setAdjusting(false)}
+        />
+      )}
+      {copy.clash && (
+        <ConflictDialog clash={copy.clash} yours={content} onMine={copy.keepMine} onTheirs={copy.takeTheirs} />
+      )}
     </Screen>
   );
 }

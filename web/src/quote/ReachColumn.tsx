@@ -35,10 +35,32 @@ interface Props {
 }
 
 /** Left: the engine from above, the work to choose, and the one panel. */
-export function ReachColumn({ sheet, pasts, compared, offers, scope, stale, writes, edits, panel, onPanel, active, onActive, onLayer, looked, onLook }: Props) {
+export function ReachColumn({
+  sheet,
+  pasts,
+  compared,
+  offers,
+  scope,
+  stale,
+  writes,
+  edits,
+  panel,
+  onPanel,
+  active,
+  onActive,
+  onLayer,
+  looked,
+  onLook,
+}: Props) {
   const numbers = sheet.reach.cylinders.map((cylinder) => cylinder.number);
-  const inJob = useMemo(() => sheet.reach.cylinders.filter((cylinder) => cylinder.chosen).map((cylinder) => cylinder.number), [sheet]);
-  const lifted = useMemo(() => sheet.layers.filter((layer) => layer.step === active).map((layer) => layer.number), [sheet, active]);
+  const inJob = useMemo(
+    () => sheet.reach.cylinders.filter((cylinder) => cylinder.chosen).map((cylinder) => cylinder.number),
+    [sheet],
+  );
+  const lifted = useMemo(
+    () => sheet.layers.filter((layer) => layer.step === active).map((layer) => layer.number),
+    [sheet, active],
+  );
   const open = !sheet.estimate || (panel === "trouble" && !sheet.trouble) ? "layers" : panel;
 
   return (
@@ -53,12 +75,46 @@ export function ReachColumn({ sheet, pasts, compared, offers, scope, stale, writ
           </Asked>
         </Small>
       </Heading>
-      <ReachDrawing reach={sheet.reach} pasts={pasts} chosen={scope.cylinders} stale={stale} lifted={lifted} onPress={edits.press} disabled={!writes} />
+      <ReachDrawing
+        reach={sheet.reach}
+        pasts={pasts}
+        chosen={scope.cylinders}
+        stale={stale}
+        lifted={lifted}
+        onPress={edits.press}
+        disabled={!writes}
+      />
       <WorkChips offers={offers} works={scope.works} extras={scope.extras} writes={writes} edits={edits} />
       <PanelBar open={open} job={Boolean(sheet.estimate)} trouble={Boolean(sheet.trouble)} onPanel={onPanel} />
-      {open === "layers" && <LayerList layers={sheet.layers} cautions={sheet.cautions} tasks={sheet.tasks} estimate={sheet.estimate} active={active} chosen={inJob} onActive={onActive} onAsk={sheet.tasks && onLayer} />}
-      {open === "trouble" && sheet.trouble && <TroublePanel trouble={compared ?? sheet.trouble} soak={(sheet.soak?.in_force ?? scope.soak ?? "none") as NonNullable<Scope["soak"]>} stale={stale} onSoak={writes ? edits.soak : undefined} />}
-      {open === "routes" && sheet.routes && <RoutesPanel decisions={sheet.routes} stale={stale} looked={looked} onLook={onLook} onPins={writes ? edits.pin : undefined} />}
+      {open === "layers" && (
+        <LayerList
+          layers={sheet.layers}
+          cautions={sheet.cautions}
+          tasks={sheet.tasks}
+          estimate={sheet.estimate}
+          active={active}
+          chosen={inJob}
+          onActive={onActive}
+          onAsk={sheet.tasks && onLayer}
+        />
+      )}
+      {open === "trouble" && sheet.trouble && (
+        <TroublePanel
+          trouble={compared ?? sheet.trouble}
+          soak={(sheet.soak?.in_force ?? scope.soak ?? "none") as NonNullable<Scope["soak"]>}
+          stale={stale}
+          onSoak={writes ? edits.soak : undefined}
+        />
+      )}
+      {open === "routes" && sheet.routes && (
+        <RoutesPanel
+          decisions={sheet.routes}
+          stale={stale}
+          looked={looked}
+          onLook={onLook}
+          onPins={writes ? edits.pin : undefined}
+        />
+      )}
       {open === "parts" && sheet.parts && <PartsPanel parts={sheet.parts} />}
     </section>
   );

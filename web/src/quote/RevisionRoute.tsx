@@ -7,13 +7,43 @@ import { Button, Notice, Plate, Small } from "../shared/parts";
 import { FrozenScope } from "./FrozenScope";
 
 const Page = styled.main`
-  max-width: 820px; margin: 0 auto; padding: 26px 32px 48px;
-  header { display: flex; justify-content: space-between; align-items: flex-start; gap: 16px; border-bottom: 2px solid var(--ink); padding-bottom: 12px; }
-  header > :last-child { text-align: right; }
-  h1 { font-size: 30px; font-weight: 650; line-height: 1.15; }
-  h2 { font-size: 17px; font-weight: 650; margin: 22px 0 6px; }
-  .actions { display: flex; gap: 12px; align-items: center; margin: 20px 0 10px; }
-  @media print { padding: 0; max-width: none; .actions { display: none; } }
+  max-width: 820px;
+  margin: 0 auto;
+  padding: 26px 32px 48px;
+  header {
+    display: flex;
+    justify-content: space-between;
+    align-items: flex-start;
+    gap: 16px;
+    border-bottom: 2px solid var(--ink);
+    padding-bottom: 12px;
+  }
+  header > :last-child {
+    text-align: right;
+  }
+  h1 {
+    font-size: 30px;
+    font-weight: 650;
+    line-height: 1.15;
+  }
+  h2 {
+    font-size: 17px;
+    font-weight: 650;
+    margin: 22px 0 6px;
+  }
+  .actions {
+    display: flex;
+    gap: 12px;
+    align-items: center;
+    margin: 20px 0 10px;
+  }
+  @media print {
+    padding: 0;
+    max-width: none;
+    .actions {
+      display: none;
+    }
+  }
 `;
 
 /** A saved revision as it was shown: for reading, and for printing from the browser. */
@@ -44,7 +74,8 @@ export function RevisionRoute() {
           <Small>{shop.name}</Small>
           <h1>Quote {quote.number}</h1>
           <Small>
-            Revision {frozen.data.revision.revision}, {format.when(frozen.data.revision.created_at)}, {frozen.data.revision.by}
+            Revision {frozen.data.revision.revision}, {format.when(frozen.data.revision.created_at)},{" "}
+            {frozen.data.revision.by}
           </Small>
         </div>
         <div>
@@ -62,11 +93,16 @@ export function RevisionRoute() {
         <Button $main onPress={() => window.print()}>
           Print
         </Button>
-        <Button onPress={() => window.open(`/api/quotes/${id}/print.pdf?revision=${number}`, "_blank", "noopener")}>PDF</Button>
+        <Button onPress={() => window.open(`/api/quotes/${id}/print.pdf?revision=${number}`, "_blank", "noopener")}>
+          PDF
+        </Button>
         <Link to={`/quotes/${id}`}>Back to the quote</Link>
       </p>
       <p>
-        <Small>Times are examples from the shop's library. The maker's service information and a technician's judgment come first.</Small>
+        <Small>
+          Times are examples from the shop's library. The maker's service information and a technician's judgment come
+          first.
+        </Small>
       </p>
     </Page>
   );

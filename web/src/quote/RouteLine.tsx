@@ -5,10 +5,21 @@ import { Asked, KeyHint, Small, Strong } from "../shared/parts";
 import { against, why } from "./routes";
 
 const Line = styled.p`
-  font-size: 14px; line-height: 1.35; padding: 3px 0 5px; border-top: 1px solid var(--rule); margin-bottom: 4px;
-  display: flex; flex-wrap: wrap; gap: 0 12px; align-items: baseline;
-  & > :first-child { flex: 1 1 300px; }
-  button { white-space: nowrap; }
+  font-size: 14px;
+  line-height: 1.35;
+  padding: 3px 0 5px;
+  border-top: 1px solid var(--rule);
+  margin-bottom: 4px;
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0 12px;
+  align-items: baseline;
+  & > :first-child {
+    flex: 1 1 300px;
+  }
+  button {
+    white-space: nowrap;
+  }
 `;
 
 interface Props {
@@ -29,11 +40,11 @@ export function RouteLine({ decisions, pinned, onOpen, onLetGo }: Props) {
     <Line data-testid="route">
       <span>
         Route: <Strong>{now.label.toLowerCase()}</Strong>, {why(now)}.{" "}
-      <Small>
-        {other.label}: {against(other, format)}
-        {other.missing.length > 0 && `, but the shop has no ${other.missing.join(", no ")}`}
-        {decisions.length > 1 && `; ${decisions.length - 1} more to choose`}.
-      </Small>
+        <Small>
+          {other.label}: {against(other, format)}
+          {other.missing.length > 0 && `, but the shop has no ${other.missing.join(", no ")}`}
+          {decisions.length > 1 && `; ${decisions.length - 1} more to choose`}.
+        </Small>
       </span>
       <Asked onPress={onOpen}>
         routes <KeyHint>X</KeyHint>

@@ -6,12 +6,38 @@ import { against, why } from "./routes";
 
 const Group = styled.section`
   margin: 8px 0 4px;
-  h3 { font-weight: 650; font-size: 14px; border-bottom: 1px solid var(--rule); padding-bottom: 3px; }
-  ul { list-style: none; margin: 0; padding: 0; }
-  li { display: grid; grid-template-columns: minmax(0, 1fr) auto; gap: 0 10px; align-items: center; padding: 6px 0 6px 10px; border-bottom: 1px solid var(--rule); border-left: 4px solid transparent; }
-  li[data-in-force] { border-left-color: var(--ink); background: var(--sheet); }
-  li[data-looked-at] { border-left: 4px dashed var(--ink); }
-  button { min-height: 30px; padding: 1px 10px; font-size: 14px; }
+  h3 {
+    font-weight: 650;
+    font-size: 14px;
+    border-bottom: 1px solid var(--rule);
+    padding-bottom: 3px;
+  }
+  ul {
+    list-style: none;
+    margin: 0;
+    padding: 0;
+  }
+  li {
+    display: grid;
+    grid-template-columns: minmax(0, 1fr) auto;
+    gap: 0 10px;
+    align-items: center;
+    padding: 6px 0 6px 10px;
+    border-bottom: 1px solid var(--rule);
+    border-left: 4px solid transparent;
+  }
+  li[data-in-force] {
+    border-left-color: var(--ink);
+    background: var(--sheet);
+  }
+  li[data-looked-at] {
+    border-left: 4px dashed var(--ink);
+  }
+  button {
+    min-height: 30px;
+    padding: 1px 10px;
+    font-size: 14px;
+  }
 `;
 
 interface Props {
@@ -39,13 +65,21 @@ export function RoutesPanel({ decisions, stale, looked, onLook, onPins }: Props)
           <h3>{decision.label}</h3>
           <ul>
             {decision.options.map((option) => (
-              <li key={option.label} data-in-force={option.in_force ? "" : undefined} data-looked-at={looked === option.label ? "" : undefined} onPointerEnter={() => onLook(option.label)} onFocus={() => onLook(option.label)}>
+              <li
+                key={option.label}
+                data-in-force={option.in_force ? "" : undefined}
+                data-looked-at={looked === option.label ? "" : undefined}
+                onPointerEnter={() => onLook(option.label)}
+                onFocus={() => onLook(option.label)}
+              >
                 <span>
                   <Strong>{option.label}</Strong> {option.in_force && <Small>{why(option)}</Small>}
                   <br />
                   <Small>
                     {option.in_force ? `${format.hours(option.quoted_hours)} h` : against(option, format)}
-                    {option.equipment.length > 0 && option.missing.length === 0 && ` · with ${option.equipment.join(", ")}`}
+                    {option.equipment.length > 0 &&
+                      option.missing.length === 0 &&
+                      ` · with ${option.equipment.join(", ")}`}
                     {option.missing.length > 0 && ` · the shop has no ${option.missing.join(", no ")}`}
                   </Small>
                 </span>
@@ -60,7 +94,10 @@ export function RoutesPanel({ decisions, stale, looked, onLook, onPins }: Props)
         </Group>
       ))}
       <p>
-        <Small>The least work is chosen anew at every change, unless a route is pinned. Dashed on the descent: the route you are looking at.</Small>
+        <Small>
+          The least work is chosen anew at every change, unless a route is pinned. Dashed on the descent: the route you
+          are looking at.
+        </Small>
       </p>
     </div>
   );

@@ -4,11 +4,30 @@ import { useSession } from "../session/SessionGate";
 import { Small } from "../shared/parts";
 
 const Running = styled.div`
-  display: none; position: sticky; bottom: 0; z-index: 5; background: var(--sheet); border-top: 2px solid var(--ink); padding: 6px 18px; justify-content: space-between; align-items: baseline; gap: 14px;
-  strong { font-size: 24px; font-weight: 700; line-height: 1.1; }
-  &[data-stale] strong { color: var(--second); }
-  @media (max-width: 1100px) { display: flex; }
-  @media print { display: none; }
+  display: none;
+  position: sticky;
+  bottom: 0;
+  z-index: 5;
+  background: var(--sheet);
+  border-top: 2px solid var(--ink);
+  padding: 6px 18px;
+  justify-content: space-between;
+  align-items: baseline;
+  gap: 14px;
+  strong {
+    font-size: 24px;
+    font-weight: 700;
+    line-height: 1.1;
+  }
+  &[data-stale] strong {
+    color: var(--second);
+  }
+  @media (max-width: 1100px) {
+    display: flex;
+  }
+  @media print {
+    display: none;
+  }
 `;
 
 /** The running balance where the ledger page is below the fold; the page itself reads it out. */

@@ -2,7 +2,13 @@ import { memo } from "react";
 import styled from "styled-components";
 import { Button, KeyHint } from "../shared/parts";
 
-const Actions = styled.div`display: flex; gap: 8px; justify-content: space-between; padding: 10px 18px 14px; border-top: 1px solid var(--rule);`;
+const Actions = styled.div`
+  display: flex;
+  gap: 8px;
+  justify-content: space-between;
+  padding: 10px 18px 14px;
+  border-top: 1px solid var(--rule);
+`;
 
 interface Props {
   saving: boolean;

@@ -4,14 +4,32 @@ import { Asked, Button, KeyHint, Small } from "../shared/parts";
 import { MAX_SCOPES, type ScopeEdits } from "./scopeEdits";
 
 const Row = styled.div`
-  display: flex; gap: 8px; justify-content: space-between; align-items: baseline; padding-bottom: 6px;
-  strong { font-weight: 650; overflow-wrap: anywhere; }
-  > :last-child { white-space: nowrap; }
+  display: flex;
+  gap: 8px;
+  justify-content: space-between;
+  align-items: baseline;
+  padding-bottom: 6px;
+  strong {
+    font-weight: 650;
+    overflow-wrap: anywhere;
+  }
+  > :last-child {
+    white-space: nowrap;
+  }
 `;
-const Links = styled(Small)`display: grid; gap: 3px; justify-items: start;`;
+const Links = styled(Small)`
+  display: grid;
+  gap: 3px;
+  justify-items: start;
+`;
 const Turns = styled.span`
-  display: inline-flex; gap: 6px;
-  button { min-height: 32px; padding: 3px 9px; font-size: 13px; }
+  display: inline-flex;
+  gap: 6px;
+  button {
+    min-height: 32px;
+    padding: 3px 9px;
+    font-size: 13px;
+  }
 `;
 
 interface Props {

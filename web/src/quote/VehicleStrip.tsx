@@ -10,18 +10,63 @@ import { CustomerDialog } from "./CustomerDialog";
 import { PlugsDialog } from "./PlugsDialog";
 
 const Strip = styled.header`
-  display: grid; grid-template-columns: auto minmax(0, 1fr) auto; gap: 4px 18px; align-items: center; padding: 9px 18px; border-bottom: 2px solid var(--ink); min-height: 60px;
-  h1 { font-size: 17px; font-weight: 650; line-height: 1.2; }
-  .right { text-align: right; max-width: 34vw; } .right strong { display: inline-block; max-width: 100%; overflow: hidden; text-overflow: ellipsis; white-space: nowrap; vertical-align: bottom; line-height: 1.3; }
-  .clip { overflow: hidden; text-overflow: ellipsis; }
-  @media (max-width: 600px) { grid-template-columns: minmax(0, 1fr); justify-items: start; .right { text-align: left; max-width: none; } }
+  display: grid;
+  grid-template-columns: auto minmax(0, 1fr) auto;
+  gap: 4px 18px;
+  align-items: center;
+  padding: 9px 18px;
+  border-bottom: 2px solid var(--ink);
+  min-height: 60px;
+  h1 {
+    font-size: 17px;
+    font-weight: 650;
+    line-height: 1.2;
+  }
+  .right {
+    text-align: right;
+    max-width: 34vw;
+  }
+  .right strong {
+    display: inline-block;
+    max-width: 100%;
+    overflow: hidden;
+    text-overflow: ellipsis;
+    white-space: nowrap;
+    vertical-align: bottom;
+    line-height: 1.3;
+  }
+  .clip {
+    overflow: hidden;
+    text-overflow: ellipsis;
+  }
+  @media (max-width: 600px) {
+    grid-template-columns: minmax(0, 1fr);
+    justify-items: start;
+    .right {
+      text-align: left;
+      max-width: none;
+    }
+  }
 `;
 
 const Past = styled(Small)`
-  display: flex; gap: 8px 6px; align-items: center;
-  @media (max-width: 600px) { flex-wrap: wrap; }
-  button { min-width: 0; text-align: left; }
-  .pair { flex: none; display: inline-flex; gap: 6px; align-items: center; white-space: nowrap; }
+  display: flex;
+  gap: 8px 6px;
+  align-items: center;
+  @media (max-width: 600px) {
+    flex-wrap: wrap;
+  }
+  button {
+    min-width: 0;
+    text-align: left;
+  }
+  .pair {
+    flex: none;
+    display: inline-flex;
+    gap: 6px;
+    align-items: center;
+    white-space: nowrap;
+  }
 `;
 
 interface Props {
@@ -47,9 +92,17 @@ export function VehicleStrip({ page, content, resolved, saved, problem, revision
     { key: ",", hint: ",", label: "Plugs in the head, cylinder by cylinder", run: () => setPlugs(true) },
   ]);
   const { history, condition, assumed } = resolved;
-  const changed = assumed.includes("plugs_changed_km") || history.plugs_changed_km === 0 ? "plugs never changed, as far as known" : `new plugs at ${format.distance(history.plugs_changed_km)}, ${history.plugs_changed_years} ${history.plugs_changed_years === 1 ? "year" : "years"} ago`;
+  const changed =
+    assumed.includes("plugs_changed_km") || history.plugs_changed_km === 0
+      ? "plugs never changed, as far as known"
+      : `new plugs at ${format.distance(history.plugs_changed_km)}, ${history.plugs_changed_years} ${history.plugs_changed_years === 1 ? "year" : "years"} ago`;
   const wet = Object.values(condition.wells).some((well) => well !== "dry");
-  const state = [condition.corrosion !== "none" && `${condition.corrosion} rust`, condition.brittle && "brittle connectors", condition.bodged && "earlier bodge", wet && "wet wells"].filter(Boolean);
+  const state = [
+    condition.corrosion !== "none" && `${condition.corrosion} rust`,
+    condition.brittle && "brittle connectors",
+    condition.bodged && "earlier bodge",
+    wet && "wet wells",
+  ].filter(Boolean);
   const last = revisions.at(-1);
 
   return (
@@ -73,15 +126,42 @@ export function VehicleStrip({ page, content, resolved, saved, problem, revision
         </Past>
       </div>
       <div className="right">
-        <strong>{vehicle.customer_id && onChange ? <Asked onPress={() => setNamed(true)}>{vehicle.customer}</Asked> : (vehicle.customer ?? "No owner noted")}</strong>
+        <strong>
+          {vehicle.customer_id && onChange ? (
+            <Asked onPress={() => setNamed(true)}>{vehicle.customer}</Asked>
+          ) : (
+            (vehicle.customer ?? "No owner noted")
+          )}
+        </strong>
         <br />
         <Small>
-          Quote {quote.number} · {last ? <Link to={`/quotes/${quote.id}/revisions/${last.revision}`}>{saved}</Link> : saved}
+          Quote {quote.number} ·{" "}
+          {last ? <Link to={`/quotes/${quote.id}/revisions/${last.revision}`}>{saved}</Link> : saved}
         </Small>
       </div>
-      {named && vehicle.customer_id && <CustomerDialog page={page} customer={vehicle.customer_id} onClose={() => setNamed(false)} />}
-      {plugs && <PlugsDialog page={page} content={content} resolved={resolved} problem={problem} onChange={onChange} onClose={() => setPlugs(false)} />}
-      {open && <ConditionDialog page={page} content={content} resolved={resolved} problem={problem} onChange={onChange} onClose={() => setOpen(false)} />}
+      {named && vehicle.customer_id && (
+        <CustomerDialog page={page} customer={vehicle.customer_id} onClose={() => setNamed(false)} />
+      )}
+      {plugs && (
+        <PlugsDialog
+          page={page}
+          content={content}
+          resolved={resolved}
+          problem={problem}
+          onChange={onChange}
+          onClose={() => setPlugs(false)}
+        />
+      )}
+      {open && (
+        <ConditionDialog
+          page={page}
+          content={content}
+          resolved={resolved}
+          problem={problem}
+          onChange={onChange}
+          onClose={() => setOpen(false)}
+        />
+      )}
     </Strip>
   );
 }

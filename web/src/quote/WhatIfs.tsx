@@ -67,13 +67,16 @@ export function WhatIfs({ sheet, hours, onTrouble, onHours, onAdjust }: Props) {
       )}
       {sheet.ready && (
         <div className="line">
-          <dt>Ready {sheet.cooling_minutes ? <Small>{format.minutes(sheet.cooling_minutes)} min to cool</Small> : null}</dt>
+          <dt>
+            Ready {sheet.cooling_minutes ? <Small>{format.minutes(sheet.cooling_minutes)} min to cool</Small> : null}
+          </dt>
           <dd>{format.wall(sheet.ready)}</dd>
         </div>
       )}
       <div className="line">
         <dt>
-          Hours quoted {sheet.quoted_share !== undefined && <Small>{enough(sheet.quoted_share, trouble?.all_told_share)}</Small>}
+          Hours quoted{" "}
+          {sheet.quoted_share !== undefined && <Small>{enough(sheet.quoted_share, trouble?.all_told_share)}</Small>}
         </dt>
         <dd>
           <Asked onPress={onHours}>
@@ -92,7 +95,9 @@ export function WhatIfs({ sheet, hours, onTrouble, onHours, onAdjust }: Props) {
       {onAdjust && (
         <div className="line">
           <dt>
-            <Small>{sheet.set_aside && hours ? `${byHours(sheet.set_aside.by_hours, format)} was for other work` : "By hand"}</Small>
+            <Small>
+              {sheet.set_aside && hours ? `${byHours(sheet.set_aside.by_hours, format)} was for other work` : "By hand"}
+            </Small>
           </dt>
           <dd>
             <Asked onPress={onAdjust}>

@@ -5,13 +5,40 @@ import { Button, Heading, KeyHint, Small, Unseen } from "../shared/parts";
 import { BUNDLE_KEYS } from "./useQuoteKeys";
 
 const Table = styled.table`
-  font-size: 14px; margin-bottom: 12px;
-  th { font-weight: 400; color: var(--second); font-size: 13px; text-align: right; padding: 2px 5px; border-bottom: 1px solid var(--strong); white-space: nowrap; }
-  th:first-child { text-align: left; padding-left: 0; }
-  td { padding: 2px 5px; border-bottom: 1px solid var(--rule); text-align: right; white-space: nowrap; }
-  td:first-child { text-align: left; white-space: normal; padding-left: 0; line-height: 1.25; }
-  button { min-height: 28px; padding: 1px 9px; }
-  &[aria-busy="true"] td { color: var(--second); }
+  font-size: 14px;
+  margin-bottom: 12px;
+  th {
+    font-weight: 400;
+    color: var(--second);
+    font-size: 13px;
+    text-align: right;
+    padding: 2px 5px;
+    border-bottom: 1px solid var(--strong);
+    white-space: nowrap;
+  }
+  th:first-child {
+    text-align: left;
+    padding-left: 0;
+  }
+  td {
+    padding: 2px 5px;
+    border-bottom: 1px solid var(--rule);
+    text-align: right;
+    white-space: nowrap;
+  }
+  td:first-child {
+    text-align: left;
+    white-space: normal;
+    padding-left: 0;
+    line-height: 1.25;
+  }
+  button {
+    min-height: 28px;
+    padding: 1px 9px;
+  }
+  &[aria-busy="true"] td {
+    color: var(--second);
+  }
 `;
 
 type Bundle = NonNullable<Sheet["while_open"]>[number];

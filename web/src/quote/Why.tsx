@@ -8,15 +8,44 @@ import { Small } from "../shared/parts";
 type Line = NonNullable<Estimate["price"]>["lines"][number];
 type Task = NonNullable<Sheet["tasks"]>[number];
 
-const KINDS: Record<string, string> = { remove: "off", refit: "on", work: "work", soak: "soak", closing: "closing", house: "house" };
+const KINDS: Record<string, string> = {
+  remove: "off",
+  refit: "on",
+  work: "work",
+  soak: "soak",
+  closing: "closing",
+  house: "house",
+};
 
 const Table = styled.table`
-  font-size: 14px; margin: 10px 0;
-  th { text-align: right; font-weight: 400; color: var(--second); font-size: 13px; border-bottom: 1px solid var(--strong); padding: 3px 6px; }
-  th:first-child, td:first-child { text-align: left; }
-  td { text-align: right; border-bottom: 1px solid var(--rule); padding: 3px 6px; white-space: nowrap; }
-  td:first-child { white-space: normal; }
-  tfoot td { font-weight: 650; border-top: 1.4px solid var(--ink); border-bottom: 0; }
+  font-size: 14px;
+  margin: 10px 0;
+  th {
+    text-align: right;
+    font-weight: 400;
+    color: var(--second);
+    font-size: 13px;
+    border-bottom: 1px solid var(--strong);
+    padding: 3px 6px;
+  }
+  th:first-child,
+  td:first-child {
+    text-align: left;
+  }
+  td {
+    text-align: right;
+    border-bottom: 1px solid var(--rule);
+    padding: 3px 6px;
+    white-space: nowrap;
+  }
+  td:first-child {
+    white-space: normal;
+  }
+  tfoot td {
+    font-weight: 650;
+    border-top: 1.4px solid var(--ink);
+    border-bottom: 0;
+  }
 `;
 
 /** "Why?" of one figure, answered with its lines. */
@@ -33,15 +62,19 @@ function WhyHours({ sheet, onClose }: { sheet: Sheet; onClose: () => void }) {
   return (
     <Dialog title={`Why ${format.hours(hours.quoted)} hours?`} onClose={onClose} wide>
       <p>
-        The tasks add up to {format.minutes(hours.mean_minutes)} minutes on average. Half of such jobs are done within {format.hours(hours.p50)} h, 80 of 100 within {format.hours(hours.p80)} h,
-        95 of 100 within {format.hours(hours.p95)} h.{" "}
+        The tasks add up to {format.minutes(hours.mean_minutes)} minutes on average. Half of such jobs are done within{" "}
+        {format.hours(hours.p50)} h, 80 of 100 within {format.hours(hours.p80)} h, 95 of 100 within{" "}
+        {format.hours(hours.p95)} h.{" "}
         {hours.computed === undefined
           ? "The quote is the house share of that range, rounded up."
           : `The house share of that range, rounded up, is ${format.hours(hours.computed)} h; ${format.hours(hours.quoted)} h is set by hand: ${hours.reason}.`}
       </p>
       <TaskTable tasks={sheet.tasks ?? []} sheet={sheet} total={hours.mean_minutes} />
       <p>
-        <Small>Minutes are the engine profile's; house tasks, soaks and multipliers are house settings, none of them learned from jobs yet.</Small>
+        <Small>
+          Minutes are the engine profile's; house tasks, soaks and multipliers are house settings, none of them learned
+          from jobs yet.
+        </Small>
       </p>
     </Dialog>
   );
@@ -50,13 +83,18 @@ function WhyHours({ sheet, onClose }: { sheet: Sheet; onClose: () => void }) {
 /** Why a layer comes off: who needs it, what it takes, what multiplied the minutes, and where each figure is from. */
 export function WhyLayer({ step, sheet, onClose }: { step: string; sheet: Sheet; onClose: () => void }) {
   const layer = sheet.layers.find((row) => row.step === step);
-  const tasks = sheet.tasks?.filter((task) => task.ref === step && ["remove", "refit", "closing"].includes(task.kind)) ?? [];
+  const tasks =
+    sheet.tasks?.filter((task) => task.ref === step && ["remove", "refit", "closing"].includes(task.kind)) ?? [];
   if (!layer) return null;
   return (
     <Dialog title={`Why ${layer.label}?`} onClose={onClose} wide>
       <p>
-        {layer.needed_by.length > 0 ? `Needed for ${list(layer.needed_by.map((name) => name.toLowerCase()))}.` : "Nothing in this job needs it."} {layer.needs.length > 0 && `Takes ${list(layer.needs)}.`}{" "}
-        {layer.over.length > 0 && `It lies over ${layer.over.length === 1 ? "cylinder" : "cylinders"} ${list(layer.over)}.`}
+        {layer.needed_by.length > 0
+          ? `Needed for ${list(layer.needed_by.map((name) => name.toLowerCase()))}.`
+          : "Nothing in this job needs it."}{" "}
+        {layer.needs.length > 0 && `Takes ${list(layer.needs)}.`}{" "}
+        {layer.over.length > 0 &&
+          `It lies over ${layer.over.length === 1 ? "cylinder" : "cylinders"} ${list(layer.over)}.`}
       </p>
       <TaskTable tasks={tasks} sheet={sheet} />
     </Dialog>
@@ -118,7 +156,12 @@ function TaskRow({ task, sheet }: { task: Task; sheet: Sheet }) {
 
 function WhyLine({ line, sheet, onClose }: { line: Line; sheet: Sheet; onClose: () => void }) {
   const { format } = useSession();
-  const names = (line.because ?? []).map((id) => sheet.layers.find((layer) => layer.step === id)?.label ?? sheet.tasks?.find((task) => task.ref === id)?.label ?? id);
+  const names = (line.because ?? []).map(
+    (id) =>
+      sheet.layers.find((layer) => layer.step === id)?.label ??
+      sheet.tasks?.find((task) => task.ref === id)?.label ??
+      id,
+  );
   return (
     <Dialog title={`${line.label}: ${format.moneyWithSign(line.cents)}`} onClose={onClose}>
       {line.basis && <p>{line.basis}</p>}

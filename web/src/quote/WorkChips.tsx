@@ -7,12 +7,31 @@ import type { ScopeEdits } from "./scopeEdits";
 import { WORKS } from "./works";
 
 const Works = styled.div`
-  display: flex; flex-wrap: wrap; gap: 5px 6px; align-items: center; margin: 6px 0 8px;
+  display: flex;
+  flex-wrap: wrap;
+  gap: 5px 6px;
+  align-items: center;
+  margin: 6px 0 8px;
 `;
 const Chip = styled(ToggleButton)`
-  display: inline-flex; gap: 6px; align-items: center; min-height: 29px; padding: 2px 10px; border: 1.4px solid var(--ink); border-radius: 15px; font-size: 14px; background: var(--sheet); cursor: pointer; color: var(--ink);
-  &[data-selected] { background: var(--ink); color: var(--sheet); }
-  &[data-disabled] { cursor: default; }
+  display: inline-flex;
+  gap: 6px;
+  align-items: center;
+  min-height: 29px;
+  padding: 2px 10px;
+  border: 1.4px solid var(--ink);
+  border-radius: 15px;
+  font-size: 14px;
+  background: var(--sheet);
+  cursor: pointer;
+  color: var(--ink);
+  &[data-selected] {
+    background: var(--ink);
+    color: var(--sheet);
+  }
+  &[data-disabled] {
+    cursor: default;
+  }
 `;
 
 interface Props {
@@ -31,13 +50,23 @@ export const WorkChips = memo(function WorkChips({ offers, works, extras = [], w
       {offers.works.map((name) => {
         const work = name as Scope["works"][number];
         return (
-          <Chip key={work} isSelected={works.includes(work)} onChange={() => edits.toggleWork(work)} isDisabled={!writes}>
+          <Chip
+            key={work}
+            isSelected={works.includes(work)}
+            onChange={() => edits.toggleWork(work)}
+            isDisabled={!writes}
+          >
             {WORKS[work].label} <KeyHint>{WORKS[work].key.toUpperCase()}</KeyHint>
           </Chip>
         );
       })}
       {offers.extras.map((extra) => (
-        <Chip key={extra.id} isSelected={extras.includes(extra.id)} onChange={() => edits.toggleExtra(extra.id)} isDisabled={!writes}>
+        <Chip
+          key={extra.id}
+          isSelected={extras.includes(extra.id)}
+          onChange={() => edits.toggleExtra(extra.id)}
+          isDisabled={!writes}
+        >
           {extra.label}
         </Chip>
       ))}

@@ -5,7 +5,9 @@ const none = { hours: "", reason: "", discount: "", label: "" };
 const set = (typed: Partial<typeof none>) => byHand({ ...none, ...typed }, 2.6, ["coil-5"], 2);
 
 test("keeps hours as a difference from the computed ones, with the reason and the work they are for", () => {
-  expect(set({ hours: "2.0", reason: " known car " }).set).toEqual({ hours: { by_hours: -0.6, reason: "known car", targets: ["coil-5"] } });
+  expect(set({ hours: "2.0", reason: " known car " }).set).toEqual({
+    hours: { by_hours: -0.6, reason: "known car", targets: ["coil-5"] },
+  });
   expect(set({ hours: "3,1", reason: "rounded nut" }).set?.hours?.by_hours).toBe(0.5);
 });
 

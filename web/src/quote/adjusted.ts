@@ -18,13 +18,19 @@ const HOURS = /^\d{1,2}([.,]\d)?$/;
  * @param computed hours as computed: the same hours typed again are no override
  * @param targets the work the hours are for
  */
-export function byHand(typed: Adjusted, computed: number, targets: string[], exponent: number): { set?: ByHand; problems: Problems } {
+export function byHand(
+  typed: Adjusted,
+  computed: number,
+  targets: string[],
+  exponent: number,
+): { set?: ByHand; problems: Problems } {
   const problems: Problems = {};
   const set: ByHand = {};
   const text = typed.hours.trim();
   const tenths = text === "" ? 0 : Math.round(Number(text.replace(",", ".")) * 10) - Math.round(computed * 10);
   if (text !== "" && !HOURS.test(text)) problems.hours = "Hours with at most one decimal, like 2.5.";
-  else if (tenths !== 0 && typed.reason.trim() === "") problems.reason = "Say why the hours differ from the computed ones.";
+  else if (tenths !== 0 && typed.reason.trim() === "")
+    problems.reason = "Say why the hours differ from the computed ones.";
   else if (tenths !== 0) set.hours = { by_hours: tenths / 10, reason: typed.reason.trim(), targets };
 
   if (typed.discount.trim() !== "") {

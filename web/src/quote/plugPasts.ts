@@ -29,13 +29,26 @@ export function withPast(content: Content, number: number, change: Past | null):
 
 /** What is known of one cylinder: its own entry over the car's. */
 export function knownOf(history: Resolved["history"], number: number): Past {
-  return { plugs_changed_km: history.plugs_changed_km, plugs_changed_years: history.plugs_changed_years, fitted: history.fitted, ...history.cylinders?.[String(number)] };
+  return {
+    plugs_changed_km: history.plugs_changed_km,
+    plugs_changed_years: history.plugs_changed_years,
+    fitted: history.fitted,
+    ...history.cylinders?.[String(number)],
+  };
 }
 
 /** The history as it stands in the dialog: what was entered last over what the figures were made from, refused or not. */
 export function asEntered(history: Resolved["history"], content: Content): Resolved["history"] {
   const entered = content.history?.cylinders ?? {};
-  const merged = { ...history.cylinders, ...Object.fromEntries(Object.entries(entered).map(([key, own]) => [key, Object.keys(own).length === 0 ? own : { ...history.cylinders?.[key], ...own }])) };
+  const merged = {
+    ...history.cylinders,
+    ...Object.fromEntries(
+      Object.entries(entered).map(([key, own]) => [
+        key,
+        Object.keys(own).length === 0 ? own : { ...history.cylinders?.[key], ...own },
+      ]),
+    ),
+  };
   const cylinders = Object.fromEntries(Object.entries(merged).filter(([, own]) => Object.keys(own).length > 0));
   return { ...history, cylinders };
 }

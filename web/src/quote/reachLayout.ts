@@ -28,8 +28,12 @@ export function layout(reach: Reach) {
   const cellWidth = (WIDTH - side - 6) / reach.columns;
   const radius = Math.max(13, Math.min(22, cellWidth * 0.3));
   const cellHeight = (height - foot - TOP) / reach.rows;
-  const center = (row: number, column: number) => ({ x: side + (column - 0.5) * cellWidth, y: TOP + (row + 0.5) * cellHeight - 8 });
-  const nest = (contour: Contour) => reach.contours.filter((other) => other.level < contour.level && overlaps(other, contour)).length;
+  const center = (row: number, column: number) => ({
+    x: side + (column - 0.5) * cellWidth,
+    y: TOP + (row + 0.5) * cellHeight - 8,
+  });
+  const nest = (contour: Contour) =>
+    reach.contours.filter((other) => other.level < contour.level && overlaps(other, contour)).length;
   const box = (contour: Contour, run: Contour["runs"][number]): Box => {
     const inset = nest(contour) * INSET + 1;
     const gap = (row: number) => (row > 0 && row < reach.rows ? 4 : 0);
@@ -51,7 +55,8 @@ export function layout(reach: Reach) {
 export function linked(points: { x: number; y: number }[], cellWidth: number, radius: number): string {
   const [first, ...rest] = [...points].sort((a, b) => a.x - b.x || a.y - b.y);
   if (!first) return "";
-  if (rest.length !== 1 || rest[0]?.y !== first.y) return `M${first.x} ${first.y} ${rest.map((point) => `L${point.x} ${point.y}`).join(" ")}`;
+  if (rest.length !== 1 || rest[0]?.y !== first.y)
+    return `M${first.x} ${first.y} ${rest.map((point) => `L${point.x} ${point.y}`).join(" ")}`;
   const last = rest[0];
   const lift = 14 + ((last.x - first.x) / cellWidth) * 9;
   return `M${first.x} ${first.y - radius} C${first.x + 6} ${first.y - radius - lift} ${last.x - 6} ${last.y - radius - lift} ${last.x} ${last.y - radius}`;
@@ -68,8 +73,15 @@ export function chipsOf(contours: Contour[], boxOf: (contour: Contour, run: Cont
     if (!run) return placed;
     const text = contour.beneath ? `${contour.label} from beneath` : contour.label;
     const area = boxOf(contour, run);
-    const chip = { text, x: area.x + 18, y: area.y - 7, width: text.length * (contour.beneath ? 5.9 : 6.6) + 12, height: 15 };
-    const covers = (other: Chip) => chip.x < other.x + other.width + 4 && other.x < chip.x + chip.width + 4 && Math.abs(chip.y - other.y) < 15;
+    const chip = {
+      text,
+      x: area.x + 18,
+      y: area.y - 7,
+      width: text.length * (contour.beneath ? 5.9 : 6.6) + 12,
+      height: 15,
+    };
+    const covers = (other: Chip) =>
+      chip.x < other.x + other.width + 4 && other.x < chip.x + chip.width + 4 && Math.abs(chip.y - other.y) < 15;
     for (let other = placed.find(covers); other; other = placed.find(covers)) chip.x = other.x + other.width + 6;
     return [...placed, chip];
   }, []);

@@ -11,7 +11,8 @@ export function why(option: Option): string {
 /** What another route would come to against the one in force: "+0.3 h, +74.91". */
 export function against(option: Option, format: Formatter): string {
   const hours = option.added_hours === 0 ? "the same hours" : byHours(option.added_hours, format);
-  if (option.added_cents === 0) return option.added_hours === 0 ? "the same hours and price" : `${hours}, the same price`;
+  if (option.added_cents === 0)
+    return option.added_hours === 0 ? "the same hours and price" : `${hours}, the same price`;
   return option.added_cents === null ? hours : `${hours}, ${format.signed(option.added_cents)}`;
 }
 
@@ -22,7 +23,11 @@ export function lookedAt(decisions: Sheet["routes"], label: string | null): Opti
 }
 
 /** The descent laid over the job's own: the route looked at, else another scope, else the same work where it is easiest. */
-export function laidOver(route: Option | undefined, others: Priced["others"], sheet: Sheet): { descent?: Descent | null; label: string } {
+export function laidOver(
+  route: Option | undefined,
+  others: Priced["others"],
+  sheet: Sheet,
+): { descent?: Descent | null; label: string } {
   if (route) return { descent: route.descent, label: route.label.toLowerCase() };
   const other = others.find((one) => one.descent);
   if (other) return { descent: other.descent, label: `scope ${other.index + 1}` };

@@ -3,7 +3,17 @@ import type { Content, Scope } from "../api/client";
 import { MAX_SCOPES, scopeEdits, withBundle } from "./scopeEdits";
 
 const scope: Scope = { name: "Rear", cylinders: [5], works: ["plug", "coil"], extras: [] };
-const bundle = { label: "Tube seals", note: "extra", targets: ["tube-seal-1"], cylinders: [1], works: ["tube-seal"], added_hours: 0.8, added_cents: 1, alone_hours: 1, alone_cents: 2 };
+const bundle = {
+  label: "Tube seals",
+  note: "extra",
+  targets: ["tube-seal-1"],
+  cylinders: [1],
+  works: ["tube-seal"],
+  added_hours: 0.8,
+  added_cents: 1,
+  alone_hours: 1,
+  alone_cents: 2,
+};
 
 /** A quote that keeps what was done to it. */
 function quote(writes = true) {
@@ -43,6 +53,8 @@ test("all, then none", () => {
 });
 
 test("the same work on more cylinders is added as cylinders, other work as extras", () => {
-  expect(withBundle(scope, { ...bundle, works: ["plug", "coil"], cylinders: [5, 3], targets: ["plug-3", "coil-3"] })).toEqual({ ...scope, cylinders: [5, 3] });
+  expect(
+    withBundle(scope, { ...bundle, works: ["plug", "coil"], cylinders: [5, 3], targets: ["plug-3", "coil-3"] }),
+  ).toEqual({ ...scope, cylinders: [5, 3] });
   expect(withBundle(scope, bundle)).toEqual({ ...scope, extras: ["tube-seal-1"] });
 });

@@ -25,7 +25,11 @@ export interface ScopeEdits {
 }
 
 /** @param writes false for those who may only look: they can turn pages, nothing else */
-export function scopeEdits(change: (next: (content: Content) => Content) => void, cylinders: number[], writes: boolean): ScopeEdits {
+export function scopeEdits(
+  change: (next: (content: Content) => Content) => void,
+  cylinders: number[],
+  writes: boolean,
+): ScopeEdits {
   const write = (next: (content: Content) => Content) => {
     if (writes) change(next);
   };
@@ -40,8 +44,16 @@ export function scopeEdits(change: (next: (content: Content) => Content) => void
     pin: (pins) => edit((now) => ({ ...now, pins })),
     adjust: ({ hours, discount }) => edit((now) => ({ ...now, hours, discount })),
     add: (bundle) => edit((now) => withBundle(now, bundle)),
-    another: () => write((now) => (now.scopes.length < MAX_SCOPES ? { ...now, scopes: [...now.scopes, { ...activeScope(now), name: "" }], active: now.scopes.length } : now)),
-    drop: () => write((now) => (now.scopes.length > 1 ? { ...now, scopes: now.scopes.filter((_, i) => i !== now.active), active: 0 } : now)),
+    another: () =>
+      write((now) =>
+        now.scopes.length < MAX_SCOPES
+          ? { ...now, scopes: [...now.scopes, { ...activeScope(now), name: "" }], active: now.scopes.length }
+          : now,
+      ),
+    drop: () =>
+      write((now) =>
+        now.scopes.length > 1 ? { ...now, scopes: now.scopes.filter((_, i) => i !== now.active), active: 0 } : now,
+      ),
     turn: (by) => change((now) => ({ ...now, active: (now.active + by + now.scopes.length) % now.scopes.length })),
     goTo,
   };

@@ -22,13 +22,26 @@ interface Wanted {
 }
 
 /** The keys of the Quote page: digits choose cylinders, letters choose work, no two things share one. */
-export function useQuoteKeys({ sheet, stale, scopes, beside, pinned, edits, setPanel, adjust, save, print }: Wanted): void {
+export function useQuoteKeys({
+  sheet,
+  stale,
+  scopes,
+  beside,
+  pinned,
+  edits,
+  setPanel,
+  adjust,
+  save,
+  print,
+}: Wanted): void {
   const cylinders = useCylinderKeys(sheet, edits.press);
   const works = sheet.offers.works.map((work) => {
     const { label, key } = WORKS[work as Scope["works"][number]];
     return letter(key, label, () => edits.toggleWork(work as Scope["works"][number]));
   });
-  const bundles = (sheet.while_open ?? []).slice(0, BUNDLE_KEYS.length).map((bundle, i) => letter(BUNDLE_KEYS[i] ?? "", `Add: ${bundle.label}`, () => !stale && edits.add(bundle)));
+  const bundles = (sheet.while_open ?? [])
+    .slice(0, BUNDLE_KEYS.length)
+    .map((bundle, i) => letter(BUNDLE_KEYS[i] ?? "", `Add: ${bundle.label}`, () => !stale && edits.add(bundle)));
   useKeys([
     ...cylinders,
     letter("a", "All cylinders, or none", edits.toggleAll),
@@ -42,7 +55,9 @@ export function useQuoteKeys({ sheet, stale, scopes, beside, pinned, edits, setP
       ? [
           letter("[", "Scope before", () => edits.turn(-1)),
           letter("]", "Next scope", () => edits.turn(1)),
-          letter("=", beside ? "Back to the drawing" : "Scopes side by side", () => setPanel(beside ? "layers" : "beside")),
+          letter("=", beside ? "Back to the drawing" : "Scopes side by side", () =>
+            setPanel(beside ? "layers" : "beside"),
+          ),
         ]
       : []),
     ...(sheet.estimate ? [letter("j", "Set hours or a discount by hand", adjust)] : []),
@@ -69,5 +84,10 @@ function useCylinderKeys(sheet: Sheet, press: (cylinder: number) => void): Bindi
   };
   return Array.from({ length: 10 }, (_, digit) => digit)
     .filter((digit) => many || numbers.includes(digit))
-    .map((digit) => ({ key: String(digit), hint: String(digit), label: digit === 0 ? "Then a digit: cylinders 10 and up" : `Cylinder ${digit}`, run: () => typed(digit) }));
+    .map((digit) => ({
+      key: String(digit),
+      hint: String(digit),
+      label: digit === 0 ? "Then a digit: cylinders 10 and up" : `Cylinder ${digit}`,
+      run: () => typed(digit),
+    }));
 }

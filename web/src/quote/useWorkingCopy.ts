@@ -1,6 +1,16 @@
 import { useQuery } from "@tanstack/react-query";
 import { useCallback, useMemo, useState } from "react";
-import { api, Away, type Conflict, type Content, type PanelFigures, type Priced, type QuotePage, Refused, type Saved } from "../api/client";
+import {
+  api,
+  Away,
+  type Conflict,
+  type Content,
+  type PanelFigures,
+  type Priced,
+  type QuotePage,
+  Refused,
+  type Saved,
+} from "../api/client";
 import { useWorking } from "../working/useWorking";
 import { type Clash as AnyClash, type Failure, type PriceChange, stale, start } from "../working/workingCopy";
 import { ON_DEMAND, type Panel } from "./panels";
@@ -38,10 +48,25 @@ export function failure(error: unknown): Failure<Content> {
 }
 
 function conflict(code: string, message: string, body: Conflict): Failure<Content> | null {
-  if (code === "price_change") return { kind: "price", change: { message, changed: body.changed ?? [], shown: body.shown_cents ?? null, now: body.now_cents ?? null } };
+  if (code === "price_change")
+    return {
+      kind: "price",
+      change: { message, changed: body.changed ?? [], shown: body.shown_cents ?? null, now: body.now_cents ?? null },
+    };
   const kind = ({ draft_conflict: "draft", revision_conflict: "revision" } as const)[code];
   if (!kind || !body.theirs) return null;
-  return { kind: "clash", clash: { kind, message, theirs: body.theirs, version: body.theirs_version, revision: body.theirs_revision, by: body.theirs_by, at: body.theirs_at } };
+  return {
+    kind: "clash",
+    clash: {
+      kind,
+      message,
+      theirs: body.theirs,
+      version: body.theirs_version,
+      revision: body.theirs_revision,
+      by: body.theirs_by,
+      at: body.theirs_at,
+    },
+  };
 }
 
 /** The advisor's working copy of a quote: stored and priced with every change, saved at the price on the page. */
@@ -60,8 +85,19 @@ export function useWorkingCopy(page: QuotePage): WorkingCopy {
     }),
     [id],
   );
-  const keep = useCallback((saved: Saved) => setRevisions((list) => [...list.filter((row) => row.revision !== saved.revision.revision), saved.revision]), []);
-  const initial = () => start<Content, Priced>(page.draft.content, page.draft.version, { draft: page.draft, sheet: page.sheet, others: page.others, resolved: page.resolved, priced_with: page.priced_with });
+  const keep = useCallback(
+    (saved: Saved) =>
+      setRevisions((list) => [...list.filter((row) => row.revision !== saved.revision.revision), saved.revision]),
+    [],
+  );
+  const initial = () =>
+    start<Content, Priced>(page.draft.content, page.draft.version, {
+      draft: page.draft,
+      sheet: page.sheet,
+      others: page.others,
+      resolved: page.resolved,
+      priced_with: page.priced_with,
+    });
   const { state, send, edit } = useWorking<Content, Priced, Saved>(initial, server, keep);
   const waiting = stale(state);
   const figures = useQuery({
@@ -78,7 +114,22 @@ export function useWorkingCopy(page: QuotePage): WorkingCopy {
   const takeTheirs = useCallback(() => send({ type: "theirsTaken" }), [send]);
   const closeNotice = useCallback(() => send({ type: "noticeClosed" }), [send]);
   return {
-    content: state.content, priced: state.answer, stale: waiting, offline: state.away, problem: state.problem, clash: state.clash, priceChange: state.priceChange,
-    saving: state.wish !== null, revisions, panel, figures: ON_DEMAND.includes(panel) ? figures.data : undefined, setPanel, change: edit, save, keepMine, takeTheirs, closeNotice,
+    content: state.content,
+    priced: state.answer,
+    stale: waiting,
+    offline: state.away,
+    problem: state.problem,
+    clash: state.clash,
+    priceChange: state.priceChange,
+    saving: state.wish !== null,
+    revisions,
+    panel,
+    figures: ON_DEMAND.includes(panel) ? figures.data : undefined,
+    setPanel,
+    change: edit,
+    save,
+    keepMine,
+    takeTheirs,
+    closeNotice,
   };
 }

@@ -3,11 +3,25 @@ import type { Content } from "../api/client";
 import { formatter } from "../shared/format";
 import { activeScope, describe as say, inScope, toggled, WORKS } from "./works";
 
-const format = formatter({ locale: "en-US", distance_unit: "km", currency: "USD", currency_exponent: 2, time_zone: "Europe/London" });
-const content: Content = { active: 1, scopes: [{ cylinders: [1], works: ["plug"] }, { name: "Rear", cylinders: [5, 3], works: ["plug", "coil"], extras: ["throttle-clean"] }] };
+const format = formatter({
+  locale: "en-US",
+  distance_unit: "km",
+  currency: "USD",
+  currency_exponent: 2,
+  time_zone: "Europe/London",
+});
+const content: Content = {
+  active: 1,
+  scopes: [
+    { cylinders: [1], works: ["plug"] },
+    { name: "Rear", cylinders: [5, 3], works: ["plug", "coil"], extras: ["throttle-clean"] },
+  ],
+};
 
 test("no two kinds of work share a key, and none is a digit", () => {
-  const keys = Object.values(WORKS).map((work) => work.key).filter(Boolean);
+  const keys = Object.values(WORKS)
+    .map((work) => work.key)
+    .filter(Boolean);
   expect(new Set(keys).size).toBe(keys.length);
   expect(keys.some((key) => /\d/.test(key))).toBe(false);
 });
@@ -20,7 +34,20 @@ test("a change touches the active scope only", () => {
 });
 
 test("a version is described so that two can be told apart", () => {
-  expect(say(content, format)).toEqual(["Scope: plug, cylinders 1", "Rear: plug and coil, cylinders 3, 5, throttle-clean"]);
-  const byHand: Content = { active: 0, scopes: [{ cylinders: [5], works: ["coil"], hours: { by_hours: -0.6, reason: "known car", targets: ["coil-5"] }, discount: { cents: 1500, label: "Goodwill" } }] };
+  expect(say(content, format)).toEqual([
+    "Scope: plug, cylinders 1",
+    "Rear: plug and coil, cylinders 3, 5, throttle-clean",
+  ]);
+  const byHand: Content = {
+    active: 0,
+    scopes: [
+      {
+        cylinders: [5],
+        works: ["coil"],
+        hours: { by_hours: -0.6, reason: "known car", targets: ["coil-5"] },
+        discount: { cents: 1500, label: "Goodwill" },
+      },
+    ],
+  };
   expect(say(byHand, format)).toEqual(["Scope: coil, cylinders 5, −0.6 h by hand, Goodwill −15.00"]);
 });

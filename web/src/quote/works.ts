@@ -36,7 +36,9 @@ export function toggled<T>(list: T[], item: T): T[] {
 export function describe(content: Content | undefined, format: Formatter): string[] {
   return (content?.scopes ?? []).map((scope) => {
     const works = scope.works.map((work) => WORKS[work].label.toLowerCase()).join(" and ") || "no work";
-    const cylinders = scope.cylinders.length ? `cylinders ${[...scope.cylinders].sort((a, b) => a - b).join(", ")}` : "no cylinder chosen";
+    const cylinders = scope.cylinders.length
+      ? `cylinders ${[...scope.cylinders].sort((a, b) => a - b).join(", ")}`
+      : "no cylinder chosen";
     const extras = scope.extras?.length ? `, ${scope.extras.join(", ")}` : "";
     const hours = scope.hours ? `, ${byHours(scope.hours.by_hours, format)} by hand` : "";
     const discount = scope.discount ? `, ${scope.discount.label} ${format.signed(-scope.discount.cents)}` : "";

@@ -16,7 +16,12 @@ interface SignedIn {
 
 const SessionContext = createContext<SignedIn | null>(null);
 
-const Middle = styled.main`min-height: 100%; display: grid; place-items: center; padding: 24px;`;
+const Middle = styled.main`
+  min-height: 100%;
+  display: grid;
+  place-items: center;
+  padding: 24px;
+`;
 
 /** Shows the sign-in until somebody is signed in; then hands out the shop, its units and formats. */
 export function SessionGate({ children }: { children: ReactNode }) {

@@ -2,12 +2,31 @@ import { FieldError, Input, Label, Text, TextField, type TextFieldProps } from "
 import styled from "styled-components";
 
 const Box = styled(TextField)`
-  display: grid; gap: 3px;
-  label { font-size: 13px; color: var(--second); }
-  input { width: 100%; padding: 7px 9px; border: 1.2px solid var(--strong); border-radius: 4px; background: var(--sheet); min-height: 38px; }
-  input[data-invalid] { border-color: var(--mark); }
-  .problem { font-size: 13px; color: var(--mark); }
-  .help { font-size: 13px; color: var(--second); }
+  display: grid;
+  gap: 3px;
+  label {
+    font-size: 13px;
+    color: var(--second);
+  }
+  input {
+    width: 100%;
+    padding: 7px 9px;
+    border: 1.2px solid var(--strong);
+    border-radius: 4px;
+    background: var(--sheet);
+    min-height: 38px;
+  }
+  input[data-invalid] {
+    border-color: var(--mark);
+  }
+  .problem {
+    font-size: 13px;
+    color: var(--mark);
+  }
+  .help {
+    font-size: 13px;
+    color: var(--second);
+  }
 `;
 
 interface Props extends TextFieldProps {

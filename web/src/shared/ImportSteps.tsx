@@ -3,7 +3,13 @@ import styled from "styled-components";
 import { useSession } from "../session/SessionGate";
 import { Button, Small } from "./parts";
 
-const Row = styled.div`display: flex; gap: 10px; flex-wrap: wrap; align-items: center; margin-top: 14px;`;
+const Row = styled.div`
+  display: flex;
+  gap: 10px;
+  flex-wrap: wrap;
+  align-items: center;
+  margin-top: 14px;
+`;
 
 interface FileProps {
   types: string[];

@@ -4,10 +4,29 @@ import { useKeys } from "./keys";
 import { KeyHint } from "./parts";
 
 const Box = styled.label`
-  display: flex; align-items: center; gap: 10px; margin: 18px 0 20px; border: 1.6px solid var(--ink); border-radius: 6px; background: var(--sheet); padding: 0 12px;
-  input { flex: 1; border: 0; background: none; padding: 11px 0; font-size: 17px; min-width: 0; }
-  input:focus { outline: none; }
-  &:focus-within { outline: 3px solid var(--mark); outline-offset: 2px; }
+  display: flex;
+  align-items: center;
+  gap: 10px;
+  margin: 18px 0 20px;
+  border: 1.6px solid var(--ink);
+  border-radius: 6px;
+  background: var(--sheet);
+  padding: 0 12px;
+  input {
+    flex: 1;
+    border: 0;
+    background: none;
+    padding: 11px 0;
+    font-size: 17px;
+    min-width: 0;
+  }
+  input:focus {
+    outline: none;
+  }
+  &:focus-within {
+    outline: 3px solid var(--mark);
+    outline-offset: 2px;
+  }
 `;
 
 interface Props {
@@ -32,7 +51,15 @@ export function Search({ value, onText, placeholder, label, told, autoFocus, onE
   };
   return (
     <Box>
-      <input ref={field} value={value} onChange={(event) => onText(event.target.value)} onKeyDown={press} autoFocus={autoFocus} placeholder={placeholder} aria-label={label} />
+      <input
+        ref={field}
+        value={value}
+        onChange={(event) => onText(event.target.value)}
+        onKeyDown={press}
+        autoFocus={autoFocus}
+        placeholder={placeholder}
+        aria-label={label}
+      />
       <KeyHint>/</KeyHint>
     </Box>
   );

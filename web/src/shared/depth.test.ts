@@ -2,7 +2,9 @@ import { expect, test } from "vitest";
 import { depthInk } from "./depth";
 
 test("each of six layers has its own ink, darker as it goes down", () => {
-  expect([1, 2, 3, 4, 5, 6].map((depth) => depthInk(depth, 6))).toEqual([1, 2, 3, 4, 5, 6].map((n) => `var(--depth-${n})`));
+  expect([1, 2, 3, 4, 5, 6].map((depth) => depthInk(depth, 6))).toEqual(
+    [1, 2, 3, 4, 5, 6].map((n) => `var(--depth-${n})`),
+  );
 });
 
 test("deeper jobs are scaled to six and never go back up", () => {

@@ -1,7 +1,13 @@
 import { expect, test } from "vitest";
 import { formatter, list } from "./format";
 
-const merrow = { locale: "en-US", distance_unit: "km", currency: "USD", currency_exponent: 2, time_zone: "Europe/London" } as const;
+const merrow = {
+  locale: "en-US",
+  distance_unit: "km",
+  currency: "USD",
+  currency_exponent: 2,
+  time_zone: "Europe/London",
+} as const;
 
 test("money keeps its cents and its sign", () => {
   const format = formatter(merrow);

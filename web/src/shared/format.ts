@@ -15,17 +15,36 @@ export function formatter(units: ShopUnits) {
   const full = new Intl.NumberFormat(units.locale, { style: "currency", currency: units.currency, ...digits });
   const whole = new Intl.NumberFormat(units.locale, { maximumFractionDigits: 0 });
   const minor = 10 ** units.currency_exponent;
-  const when = new Intl.DateTimeFormat(units.locale, { day: "numeric", month: "short", hour: "numeric", minute: "2-digit", timeZone: units.time_zone });
+  const when = new Intl.DateTimeFormat(units.locale, {
+    day: "numeric",
+    month: "short",
+    hour: "numeric",
+    minute: "2-digit",
+    timeZone: units.time_zone,
+  });
   const today = new Intl.DateTimeFormat("en-CA", { timeZone: units.time_zone });
-  const wall = new Intl.DateTimeFormat(units.locale, { weekday: "short", hour: "numeric", minute: "2-digit", timeZone: "UTC" });
-  const dated = new Intl.DateTimeFormat(units.locale, { day: "numeric", month: "short", year: "numeric", hour: "numeric", minute: "2-digit", timeZone: "UTC" });
+  const wall = new Intl.DateTimeFormat(units.locale, {
+    weekday: "short",
+    hour: "numeric",
+    minute: "2-digit",
+    timeZone: "UTC",
+  });
+  const dated = new Intl.DateTimeFormat(units.locale, {
+    day: "numeric",
+    month: "short",
+    year: "numeric",
+    hour: "numeric",
+    minute: "2-digit",
+    timeZone: "UTC",
+  });
   return {
     money: (cents: number) => plain.format(cents / minor).replace("-", "−"),
     moneyWithSign: (cents: number) => full.format(cents / minor),
     signed: (cents: number) => `${cents < 0 ? "−" : "+"}${plain.format(Math.abs(cents) / minor)}`,
     hours: (hours: number) => hours.toFixed(1),
     minutes: (minutes: number) => (minutes > 0 && minutes < 1 ? "<1" : String(Math.round(minutes))),
-    distance: (km: number) => `${whole.format(units.distance_unit === "mi" ? km / KM_PER_MILE : km)} ${units.distance_unit}`,
+    distance: (km: number) =>
+      `${whole.format(units.distance_unit === "mi" ? km / KM_PER_MILE : km)} ${units.distance_unit}`,
     toKm: (value: number) => (units.distance_unit === "mi" ? value * KM_PER_MILE : value),
     fromKm: (km: number) => Math.round(units.distance_unit === "mi" ? km / KM_PER_MILE : km),
     percent: (share: number) => `${(share * 100).toFixed(share < 0.1 ? 1 : 0)} %`,
@@ -36,7 +55,8 @@ export function formatter(units: ShopUnits) {
       if (Number.isNaN(moment.getTime())) return text;
       return (days >= 0 && days < 7 ? wall : dated).format(moment);
     },
-    oneIn: (share: number) => (share <= 0 ? "never" : share >= 0.1 ? `${Math.round(share * 100)} in 100` : `1 in ${Math.round(1 / share)}`),
+    oneIn: (share: number) =>
+      share <= 0 ? "never" : share >= 0.1 ? `${Math.round(share * 100)} in 100` : `1 in ${Math.round(1 / share)}`,
     when: (iso: string) => when.format(new Date(iso)),
   };
 }

@@ -20,7 +20,10 @@ const KeysContext = createContext<Keys | null>(null);
 const STORE = "nimble-keys";
 
 function typing(target: EventTarget | null): boolean {
-  return target instanceof HTMLElement && (target.isContentEditable || ["INPUT", "TEXTAREA", "SELECT"].includes(target.tagName));
+  return (
+    target instanceof HTMLElement &&
+    (target.isContentEditable || ["INPUT", "TEXTAREA", "SELECT"].includes(target.tagName))
+  );
 }
 
 /** Holds the keys of whatever is on the screen. Keys rest in fields and dialogs, and can be switched off. */
@@ -37,7 +40,14 @@ export function KeysProvider({ children }: { children: ReactNode }) {
     document.documentElement.dataset.keys = enabled ? "on" : "off";
     if (!enabled) return;
     const press = (event: KeyboardEvent) => {
-      if (event.ctrlKey || event.metaKey || event.altKey || typing(event.target) || document.querySelector("[role=dialog]")) return;
+      if (
+        event.ctrlKey ||
+        event.metaKey ||
+        event.altKey ||
+        typing(event.target) ||
+        document.querySelector("[role=dialog]")
+      )
+        return;
       const found = [...groups.current.values()].flat().find((binding) => binding.key === event.key.toLowerCase());
       if (!found) return;
       event.preventDefault();

@@ -3,7 +3,12 @@ import { type Command, type Event, type Failure, next, type State, unsent } from
 
 /** What the reducer's commands are carried out with. */
 export interface Server<C, A, R> {
-  store: (version: number, content: C, rebase: number | undefined, last: boolean) => Promise<{ answer: A; version: number }>;
+  store: (
+    version: number,
+    content: C,
+    rebase: number | undefined,
+    last: boolean,
+  ) => Promise<{ answer: A; version: number }>;
   save: (version: number, answer: A, key: string) => Promise<R>;
   failure: (error: unknown) => Failure<C>;
 }
@@ -25,7 +30,11 @@ export function useWorking<C, A, R>(initial: () => State<C, A>, server: Server<C
           const { version, content, rebase, last = false } = command;
           const sent = server.store(version, content, rebase, last);
           if (last) void sent.catch(() => undefined);
-          else void sent.then((stored) => send({ type: "stored", ...stored }), (error) => send({ type: "storeFailed", failure: server.failure(error) }));
+          else
+            void sent.then(
+              (stored) => send({ type: "stored", ...stored }),
+              (error) => send({ type: "storeFailed", failure: server.failure(error) }),
+            );
           break;
         }
         case "save":
@@ -79,6 +88,9 @@ export function useWorking<C, A, R>(initial: () => State<C, A>, server: Server<C
   }, []);
 
   /** Changes the newest content, so that quick presses never lose one. */
-  const edit = useCallback((change: (content: C) => C) => send({ type: "edited", content: change(current.current.content) }), [send]);
+  const edit = useCallback(
+    (change: (content: C) => C) => send({ type: "edited", content: change(current.current.content) }),
+    [send],
+  );
   return { state, send, edit };
 }

@@ -85,7 +85,19 @@ export const same = (a: unknown, b: unknown): boolean => a === b || JSON.stringi
 
 export function start<C, A>(content: C, version: number, answer: A): State<C, A> {
   return {
-    content, stored: content, version, answer, figured: content, refigure: false, flight: null, wish: null, away: false, refused: null, problem: "", clash: null, priceChange: null,
+    content,
+    stored: content,
+    version,
+    answer,
+    figured: content,
+    refigure: false,
+    flight: null,
+    wish: null,
+    away: false,
+    refused: null,
+    problem: "",
+    clash: null,
+    priceChange: null,
   };
 }
 
@@ -93,7 +105,8 @@ export function start<C, A>(content: C, version: number, answer: A): State<C, A>
 export const stale = <C, A>(state: State<C, A>): boolean => state.refigure || !same(state.content, state.figured);
 
 /** Whether anything here is not on the server yet. */
-export const unsent = <C, A>(state: State<C, A>): boolean => state.clash === null && (state.flight?.kind === "store" || !same(state.content, state.stored));
+export const unsent = <C, A>(state: State<C, A>): boolean =>
+  state.clash === null && (state.flight?.kind === "store" || !same(state.content, state.stored));
 
 export function next<C, A, R>(state: State<C, A>, event: Event<C, A, R>): Step<C, A> {
   switch (event.type) {
@@ -125,7 +138,14 @@ export function next<C, A, R>(state: State<C, A>, event: Event<C, A, R>): Step<C
 function edited<C, A>(state: State<C, A>, content: C): Step<C, A> {
   if (same(content, state.content)) return [state, []];
   const waiting = state.wish !== null && state.flight?.kind !== "save";
-  return onward({ ...state, content, refused: null, priceChange: null, wish: waiting ? null : state.wish, problem: waiting ? CHANGED_MEANWHILE : "" });
+  return onward({
+    ...state,
+    content,
+    refused: null,
+    priceChange: null,
+    wish: waiting ? null : state.wish,
+    problem: waiting ? CHANGED_MEANWHILE : "",
+  });
 }
 
 function stored<C, A>(state: State<C, A>, answer: A, version: number): Step<C, A> {
@@ -133,8 +153,16 @@ function stored<C, A>(state: State<C, A>, answer: A, version: number): Step<C, A
   const { content } = state.flight;
   const current = same(content, state.content);
   return onward({
-    ...state, flight: null, stored: content, version, rebase: undefined, away: false, refigure: false,
-    answer: current ? answer : state.answer, figured: current ? content : state.figured, problem: state.problem === CHANGED_MEANWHILE ? state.problem : "",
+    ...state,
+    flight: null,
+    stored: content,
+    version,
+    rebase: undefined,
+    away: false,
+    refigure: false,
+    answer: current ? answer : state.answer,
+    figured: current ? content : state.figured,
+    problem: state.problem === CHANGED_MEANWHILE ? state.problem : "",
   });
 }
 
@@ -142,16 +170,23 @@ function storeFailed<C, A>(state: State<C, A>, failure: Failure<C>): Step<C, A> 
   if (state.flight?.kind !== "store") return [state, []];
   const { content } = state.flight;
   const landed = { ...state, flight: null };
-  if (failure.kind === "clash" && failure.clash.kind === "draft" && same(failure.clash.theirs, content) && failure.clash.version !== undefined)
+  if (
+    failure.kind === "clash" &&
+    failure.clash.kind === "draft" &&
+    same(failure.clash.theirs, content) &&
+    failure.clash.version !== undefined
+  )
     // It reached the server and its answer was lost: the other version is our own. Only its figures are missing.
     return onward({ ...landed, stored: content, version: failure.clash.version, refigure: true, away: false });
-  if (failure.kind === "refused") return onward({ ...landed, refused: content, wish: null, problem: failure.message, away: false });
+  if (failure.kind === "refused")
+    return onward({ ...landed, refused: content, wish: null, problem: failure.message, away: false });
   return failed(landed, failure);
 }
 
 function saveAsked<C, A>(state: State<C, A>, key: string): Step<C, A> {
   if (state.clash || state.wish !== null) return [state, []];
-  if (state.refused !== null && same(state.refused, state.content)) return [{ ...state, problem: `${CANNOT_SAVE} ${state.problem.replace(`${CANNOT_SAVE} `, "")}`.trim() }, []];
+  if (state.refused !== null && same(state.refused, state.content))
+    return [{ ...state, problem: `${CANNOT_SAVE} ${state.problem.replace(`${CANNOT_SAVE} `, "")}`.trim() }, []];
   return onward({ ...state, wish: key, problem: "", priceChange: null });
 }
 
@@ -161,7 +196,8 @@ function saveFailed<C, A>(state: State<C, A>, failure: Failure<C>): Step<C, A> {
   if (failure.kind === "price") return onward({ ...landed, wish: null, priceChange: failure.change, refigure: true });
   if (failure.kind === "refused") return onward({ ...landed, wish: null, problem: failure.message });
   // Changed while it was under way and its answer is lost: sent again it would freeze something else.
-  if (failure.kind === "away" && !same(state.content, state.stored)) return failed({ ...landed, wish: null, problem: CHANGED_MEANWHILE }, failure);
+  if (failure.kind === "away" && !same(state.content, state.stored))
+    return failed({ ...landed, wish: null, problem: CHANGED_MEANWHILE }, failure);
   return failed(landed, failure);
 }
 
@@ -176,8 +212,15 @@ function settled<C, A>(state: State<C, A>, content: C): Step<C, A> {
   if (!clash) return [state, []];
   const draft = clash.kind === "draft";
   return onward({
-    ...state, clash: null, content, refused: null, problem: "", version: clash.version ?? state.version, stored: draft ? clash.theirs : state.stored,
-    rebase: draft ? state.rebase : clash.revision, refigure: true,
+    ...state,
+    clash: null,
+    content,
+    refused: null,
+    problem: "",
+    version: clash.version ?? state.version,
+    stored: draft ? clash.theirs : state.stored,
+    rebase: draft ? state.rebase : clash.revision,
+    refigure: true,
   });
 }
 
@@ -193,8 +236,15 @@ function onward<C, A>(state: State<C, A>): Step<C, A> {
   const needed = !same(state.content, state.stored) || state.rebase !== undefined || state.refigure;
   if (needed && sendable) {
     const flight = { kind: "store" as const, content: state.content };
-    return [{ ...state, flight }, [{ do: "store", version: state.version, content: state.content, rebase: state.rebase }]];
+    return [
+      { ...state, flight },
+      [{ do: "store", version: state.version, content: state.content, rebase: state.rebase }],
+    ];
   }
-  if (state.wish !== null && !needed) return [{ ...state, flight: { kind: "save" } }, [{ do: "save", version: state.version, answer: state.answer, key: state.wish }]];
+  if (state.wish !== null && !needed)
+    return [
+      { ...state, flight: { kind: "save" } },
+      [{ do: "save", version: state.version, answer: state.answer, key: state.wish }],
+    ];
   return [state, []];
 }

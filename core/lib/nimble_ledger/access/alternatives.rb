@@ -7,17 +7,15 @@ module NimbleLedger
     #
     #   Access::Alternatives.new(planner, plan).rows.first.added   #=> Rational, minutes against the plan
     #
-    # A route that lacks equipment is a row too: it names what is missing, and is planned as if it were here. Routes that
-    # no equipment opens are left out.
+    # A route that lacks equipment is a row too: it names what is missing, and is planned as if it were here. Routes
+    # that no equipment opens are left out.
     class Alternatives
       # One member of one choice: Profile::Step or Profile::Target, Profile::Choice, step id.
       Member = Struct.new(:holder, :choice, :id)
 
       # ways: {target id => way id}; members: Array<Member>; car with both pinned; plan: the best
       # completion; added: exact minutes against the plan in force; missing: equipment the shop lacks.
-      Row = Struct.new(:ways, :members, :car, :plan, :added, :missing) do
-        def feasible? = missing.empty?
-      end
+      Row = Struct.new(:ways, :members, :car, :plan, :added, :missing) { def feasible? = missing.empty? }
 
       # How many routes could not be decided within the effort; they are left out.
       # @return [Integer]
@@ -38,7 +36,8 @@ module NimbleLedger
       # One different way or member at a time: targets in file order, then choices.
       # @return [Array<Row>]
       def rows
-        other_ways.filter_map { |target, way| over(ways: { target.id => way.id }) } + other_members.filter_map { |member| over(members: [member]) }
+        other_ways.filter_map { |target, way| over(ways: { target.id => way.id }) } +
+          other_members.filter_map { |member| over(members: [member]) }
       end
 
       # The route with several pinned together: the same way for a whole bank, the same tool for every coil.
@@ -55,14 +54,18 @@ module NimbleLedger
       # Choices the plan reaches, with the member in force: steps in removal order, then targets.
       # @return [Array<Member>]
       def choices
-        (@plan.steps.map { |step| [step, step.choices] } + @plan.ways.map { |target, way| [target, way.choices] })
-          .flat_map { |holder, choices| choices.map { |choice| Member.new(holder, choice, @plan.member(choice)) } }
+        (
+          @plan.steps.map { |step| [step, step.choices] } + @plan.ways.map { |target, way| [target, way.choices] }
+        ).flat_map { |holder, choices| choices.map { |choice| Member.new(holder, choice, @plan.member(choice)) } }
       end
 
       private
 
       def other_ways
-        @plan.ways.sort_by { |target, _way| target.position }.flat_map { |target, way| (target.ways - [way]).map { |other| [target, other] } }
+        @plan
+          .ways
+          .sort_by { |target, _way| target.position }
+          .flat_map { |target, way| (target.ways - [way]).map { |other| [target, other] } }
       end
 
       def other_members
@@ -73,7 +76,8 @@ module NimbleLedger
       def row(ways, members, pins, missing)
         car = @graph.car.with(pins: pins, equipment: @graph.equipment | missing)
         car = car.planned_by(Planner.new(car, costs: missing.empty? ? @graph.costs : nil))
-        plan = @effort.spent? ? nil : car.planner.plan(@plan.targets, soak: @plan.soak, codes: @plan.codes?, effort: @effort)
+        plan =
+          @effort.spent? ? nil : car.planner.plan(@plan.targets, soak: @plan.soak, codes: @plan.codes?, effort: @effort)
         unless plan&.proven?
           @undecided += 1
           return nil
@@ -87,7 +91,9 @@ module NimbleLedger
       # Equipment that would have to be there for what is pinned.
       def lacking(ways, members, pins)
         graph = Graph.new(@graph.car.with(pins: pins), costs: @graph.costs)
-        pinned = ways.map { |target, way| @engine.target(target).ways.find { |w| w.id == way } } + members.map { |member| @engine.step(member.id) }
+        pinned =
+          ways.map { |target, way| @engine.target(target).ways.find { |w| w.id == way } } +
+            members.map { |member| @engine.step(member.id) }
         pinned.flat_map { |holder| graph.missing(holder) }.uniq
       end
     end

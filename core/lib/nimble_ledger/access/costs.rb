@@ -2,8 +2,8 @@
 
 module NimbleLedger
   module Access
-    # What each step and way of an engine costs on one car (model.md sections 2 and 3), exactly: whole units of one common
-    # fraction of a minute, so that sums are quick and equal plans compare equal. Independent of pins.
+    # What each step and way of an engine costs on one car (model.md sections 2 and 3), exactly: whole units of one
+    # common fraction of a minute, so that sums are quick and equal plans compare equal. Independent of pins.
     class Costs
       # @return [Integer] units in a minute
       attr_reader :scale
@@ -13,17 +13,15 @@ module NimbleLedger
 
       # @param car [Car] its equipment decides what closing work takes
       def initialize(car)
-        engine = car.engine
         @condition = car.condition
         @equipment = car.equipment
-        battery = car.rules.battery_in_plan? ? ThreePoints.around(car.house["house_tasks"]["battery"]).exact_mean : 0r
-        steps = engine.steps.map { |step| step_minutes(step) }
-        ways = engine.targets.flat_map { |target| target.ways.map { |way| [way, way_minutes(target, way)] } }
-        @scale = (steps + ways.map(&:last) + [battery]).reduce(1) { |lcm, cost| lcm.lcm(cost.denominator) }
-        @battery = (battery * @scale).to_i
-        @steps = steps.map { |cost| (cost * @scale).to_i }.freeze
-        @ways = {}.compare_by_identity
-        ways.each { |way, cost| @ways[way] = (cost * @scale).to_i }
+        battery = battery_minutes(car)
+        steps = car.engine.steps.map { |step| step_minutes(step) }
+        ways = ways_of(car.engine)
+        @scale = [*steps, *ways.values, battery].reduce(1) { |lcm, cost| lcm.lcm(cost.denominator) }
+        @battery = units(battery)
+        @steps = steps.map { |cost| units(cost) }.freeze
+        @ways = ways.transform_values { |cost| units(cost) }.compare_by_identity
         freeze
       end
 
@@ -38,9 +36,18 @@ module NimbleLedger
 
       private
 
+      def units(cost) = (cost * @scale).to_i
+
+      def ways_of(engine) =
+        engine.targets.flat_map { |target| target.ways.map { |way| [way, way_minutes(target, way)] } }.to_h
+
+      def battery_minutes(car) =
+        car.rules.battery_in_plan? ? ThreePoints.around(car.house["house_tasks"]["battery"]).exact_mean : 0r
+
       def step_minutes(step)
-        labor = (step.remove.exact_mean * Time::Condition.exact(@condition.remove_reasons(step))) +
-                (step.refit.exact_mean * Time::Condition.exact(@condition.refit_reasons(step)))
+        labor =
+          (step.remove.exact_mean * Time::Condition.exact(@condition.remove_reasons(step))) +
+            (step.refit.exact_mean * Time::Condition.exact(@condition.refit_reasons(step)))
         (labor + step.closing.sum(0r) { |task| task.minutes(@equipment).exact_mean }) * step.people
       end
 

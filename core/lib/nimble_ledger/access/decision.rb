@@ -2,8 +2,9 @@
 
 module NimbleLedger
   module Access
-    # What Search decides about next: a dear step that the cheapest members of several choices share, in or out; where no
-    # step is shared like that, the member of the choice that is surest of it (measured: half the nodes of the latter alone).
+    # What Search decides about next: a dear step that the cheapest members of several choices share, in or out; where
+    # no step is shared like that, the member of the choice that is surest of it (measured: half the nodes of the latter
+    # alone).
     class Decision
       CONTENDED = 3
 
@@ -36,10 +37,16 @@ module NimbleLedger
 
       # Without a node every choice has to do with the members that do not go through it.
       def without(node, certain, costs)
-        certain.each_with_index.map { |members, c| costs[c].each_index.map { |m| @masks[members[m]][node] == 1 ? Float::INFINITY : costs[c][m] }.min }.max
+        certain
+          .each_with_index
+          .map do |members, c|
+            costs[c].each_index.map { |m| @masks[members[m]][node] == 1 ? Float::INFINITY : costs[c][m] }.min
+          end
+          .max
       end
 
-      # The choice whose cheapest member is most ahead of its second, small choices before large; that member is tried first.
+      # The choice whose cheapest member is most ahead of its second, small choices before large; that member is tried
+      # first.
       def surest(certain, costs)
         best = nil
         lead = -1

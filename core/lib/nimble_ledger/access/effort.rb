@@ -2,8 +2,8 @@
 
 module NimbleLedger
   module Access
-    # What one answer may spend on planning (model.md section 2, "Effort"), counted in nodes of the search: no clock, so the
-    # same input gives the same output. Everything one answer computes shares it: the plan first, then soundings,
+    # What one answer may spend on planning (model.md section 2, "Effort"), counted in nodes of the search: no clock, so
+    # the same input gives the same output. Everything one answer computes shares it: the plan first, then soundings,
     # while-open, alternatives.
     #
     #   effort = Access::Effort.new(tick: -> { Thread.pass })

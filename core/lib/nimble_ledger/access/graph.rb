@@ -53,10 +53,12 @@ module NimbleLedger
       # Weight of a node: cost first, then the number of steps, then their places in the file, in one whole number.
       # Comparing sums of weights compares plans by all three (model.md section 2, ties).
       def weights
-        @weights ||= begin
-          step_weights = @size.times.map { |i| (costs.step(i) << shift) + (1 << (@size + 1)) - (1 << (@size - 1 - i)) }
-          step_weights + @way_list.map { |_target, way| costs.way(way) << shift } + [costs.battery << shift]
-        end
+        @weights ||=
+          begin
+            step_weights =
+              @size.times.map { |i| (costs.step(i) << shift) + (1 << (@size + 1)) - (1 << (@size - 1 - i)) }
+            step_weights + @way_list.map { |_target, way| costs.way(way) << shift } + [costs.battery << shift]
+          end
       end
 
       # @param weight [Integer] a sum of weights

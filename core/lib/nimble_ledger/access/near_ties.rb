@@ -2,8 +2,9 @@
 
 module NimbleLedger
   module Access
-    # Ways about as short as the least plan that spare the car something (model.md section 2, "Near tie"): no closing work, no
-    # battery or no new part where the least plan has one. Named beside it; an advisor may want the quieter way.
+    # Ways about as short as the least plan that spare the car something (model.md section 2, "Near tie"): no closing
+    # work, no battery or no new part where the least plan has one. Named beside it; an advisor may want the quieter
+    # way.
     class NearTies
       # ways and choices as an answer has them; extra: minutes; spares: "closing", "battery", "parts".
       Row = Struct.new(:ways, :choices, :extra, :spares)
@@ -20,7 +21,12 @@ module NimbleLedger
       def rows
         return [] if needs_of(@plan).values.none?
 
-        found = Alternatives.new(@job.planner, @plan, effort: @job.effort).rows.select(&:feasible?).filter_map { |row| tie(row) }
+        found =
+          Alternatives
+            .new(@job.planner, @plan, effort: @job.effort)
+            .rows
+            .select(&:feasible?)
+            .filter_map { |row| tie(row) }
         found.uniq { |row| [row.ways, row.choices] }.sort_by { |row| [row.extra, row.ways.to_a, row.choices.to_a] }
       end
 
@@ -30,12 +36,17 @@ module NimbleLedger
         return nil if row.added > @within + 1e-9
 
         spares = needs_of(@plan).select { |name, there| there && !needs_of(row.plan)[name] }.keys
-        Row.new(row.plan.ways.to_h { |target, way| [target.id, way.id] }, row.plan.choices, row.added.to_f, spares) if spares.any?
+        return unless spares.any?
+        Row.new(row.plan.ways.to_h { |target, way| [target.id, way.id] }, row.plan.choices, row.added.to_f, spares)
       end
 
       # What a plan brings with it beyond taking things off and putting them back.
       def needs_of(plan)
-        { "closing" => plan.steps.any? { |step| step.closing.any? }, "battery" => plan.steps.any?(&:battery?), "parts" => new_parts?(plan) }
+        {
+          "closing" => plan.steps.any? { |step| step.closing.any? },
+          "battery" => plan.steps.any?(&:battery?),
+          "parts" => new_parts?(plan)
+        }
       end
 
       def new_parts?(plan) = Parts::Needed.new(plan, house: @job.car.house).rows.any? { |row| row.rule == "replace" }

@@ -39,7 +39,8 @@ module NimbleLedger
       # @param ways [Array<String>] target ids
       # @param members [Array<#holder, #choice>]
       # @return [Pins]
-      def without(ways: [], members: []) = changed(@ways.reject { |target, _way| ways.include?(target) }, members) { |held, _member| held }
+      def without(ways: [], members: []) =
+        changed(@ways.reject { |target, _way| ways.include?(target) }, members) { |held, _member| held }
 
       # @return [Hash] as formats.md has it
       def to_h = @source
@@ -57,18 +58,20 @@ module NimbleLedger
 
       # Each choice's own member goes, and the block says what comes in its place.
       def changed(ways, members)
-        choices = members.reduce(@source["choices"] || {}) do |all, member|
-          key = key_of(member.holder)
-          held = yield(Array(all[key]) - member.choice.members, member)
-          held.empty? ? all.reject { |k, _| k == key } : all.merge(key => held)
-        end
+        choices =
+          members.reduce(@source["choices"] || {}) do |all, member|
+            key = key_of(member.holder)
+            held = yield(Array(all[key]) - member.choice.members, member)
+            held.empty? ? all.reject { |k, _| k == key } : all.merge(key => held)
+          end
         Pins.new(@engine, { "ways" => ways, "choices" => choices }, path: @path)
       end
 
       # The key as it stands in these pins, or as an answer would write it.
       def key_of(holder)
         kind = holder.is_a?(Profile::Step) ? "step" : "target"
-        ["#{kind}:#{holder.id}", holder.id].find { |key| (@source["choices"] || {}).key?(key) } || Pins.key(@engine, kind, holder.id)
+        ["#{kind}:#{holder.id}", holder.id].find { |key| (@source["choices"] || {}).key?(key) } ||
+          Pins.key(@engine, kind, holder.id)
       end
 
       def check_way(target_id, way_id)
@@ -84,7 +87,9 @@ module NimbleLedger
         here = "#{@path}/choices/#{Shape.key(key)}"
         holders = holders_for(key)
         return @faults.add(here, "names #{key}, which holds no choice") if holders.empty?
-        return @faults.add(here, "is ambiguous: write step:#{key} or target:#{key}") if holders.map { |kind, _id| kind }.uniq.size > 1
+        if holders.map { |kind, _id| kind }.uniq.size > 1
+          return @faults.add(here, "is ambiguous: write step:#{key} or target:#{key}")
+        end
 
         members.each { |member| bind_member(holders.first, member, here) }
       end

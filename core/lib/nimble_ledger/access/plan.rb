@@ -12,7 +12,8 @@ module NimbleLedger
       # @param steps [Array<Profile::Step>] in file order
       # @param ways [Hash{Profile::Target=>Profile::Way}] in the order the targets were asked for
       # @param members [Hash] Profile::Choice (by identity) to the member id chosen
-      # @param cost [Rational] minutes of steps and targets; soak and house tasks are left out, but for the battery under rules 2
+      # @param cost [Rational] minutes of steps and targets; soak and house tasks are left out, but for the battery
+      # under rules 2
       def initialize(car, steps, ways, members, cost:, soak: "none", codes: false)
         @car = car
         @targets = ways.keys
@@ -50,14 +51,16 @@ module NimbleLedger
       def engine = car.engine
       def condition = car.condition
 
-      # "one-at-a-time" or "all-out": whether one bore is open at a time. A compression test needs all plugs out; a soak does not,
-      # it only takes everything above the plugs off first (model.md section 2).
-      def order_of_work = targets.any? { |target| target.work == "compression" } ? "all-out" : car.house["order_of_work"]
+      # "one-at-a-time" or "all-out": whether one bore is open at a time. A compression test needs all plugs out; a soak
+      # does not, it only takes everything above the plugs off first (model.md section 2).
+      def order_of_work =
+        targets.any? { |target| target.work == "compression" } ? "all-out" : car.house["order_of_work"]
 
       # Whether everything above the plugs comes off before the first of them is turned: all wells are soaked together.
       def soaked_together? = soak != "none" && soaks?
 
-      # The job as pieces in the order they are done (model.md section 15). Built when it is asked for, kept by who asks.
+      # The job as pieces in the order they are done (model.md section 15). Built when it is asked for, kept by who
+      # asks.
       # @return [Time::Sequence]
       def sequence = Time::Sequence.new(self)
 
@@ -67,9 +70,18 @@ module NimbleLedger
       # Waiting pieces in the order they come up. The soak is one of them; an overnight is flagged, not counted.
       # @return [Array<Wait>] minutes
       def waits
-        own = steps.flat_map do |step|
-          step.waits.map { |w| Wait.new(step.id, w["for"] || "waiting", w["when"] || "before-remove", w["minutes"], w.fetch("holds_bay", true)) }
-        end
+        own =
+          steps.flat_map do |step|
+            step.waits.map do |w|
+              Wait.new(
+                step.id,
+                w["for"] || "waiting",
+                w["when"] || "before-remove",
+                w["minutes"],
+                w.fetch("holds_bay", true)
+              )
+            end
+          end
         minutes = soaks? ? car.house["soaks"][soak]["wait"] : 0
         minutes.positive? ? own << Wait.new(nil, "soak", "before-remove", minutes, true) : own
       end
@@ -87,7 +99,9 @@ module NimbleLedger
       def choice_keys(steps, members)
         keys = {}
         steps.each { |step| keep(keys, "step", step.id, step.choices, members) }
-        ways.sort_by { |target, _way| target.position }.each { |target, way| keep(keys, "target", target.id, way.choices, members) }
+        ways
+          .sort_by { |target, _way| target.position }
+          .each { |target, way| keep(keys, "target", target.id, way.choices, members) }
         keys
       end
 

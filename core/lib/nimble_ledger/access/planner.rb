@@ -12,11 +12,13 @@ module NimbleLedger
       MOST_SETS = 500
       MOST_PLANS = 64
 
-      # steps: mask; proven: whether it is the least; gap: minutes by which it could still be beaten; nodes: what it took.
+      # steps: mask; proven: whether it is the least; gap: minutes by which it could still be beaten; nodes: what it
+      # took.
       ClosedSet = Struct.new(:steps, :proven, :gap, :nodes)
 
       # A set of targets whose least plan could not be decided within the effort allowed.
-      class Undecided < StandardError; end
+      class Undecided < StandardError
+      end
 
       attr_reader :graph
 
@@ -64,12 +66,13 @@ module NimbleLedger
         mask = set.steps
         steps = steps_in(mask)
         ways = targets.to_h { |target| [target, best_way(target, mask)] }
-        plan = Plan.new(car, steps, ways, members_in(steps, ways, mask), cost: cost(targets, mask), soak: soak, codes: codes)
+        plan =
+          Plan.new(car, steps, ways, members_in(steps, ways, mask), cost: cost(targets, mask), soak: soak, codes: codes)
         set.proven ? plan.freeze : plan.unproven(set.gap).freeze
       end
 
-      # The closed set of least weight for these targets. What was proven once is kept, and charged to each effort as if it
-      # were proven again, so that an answer does not depend on what was asked before.
+      # The closed set of least weight for these targets. What was proven once is kept, and charged to each effort as if
+      # it were proven again, so that an answer does not depend on what was asked before.
       # @return [ClosedSet]
       def closed_set(targets, effort)
         @sets.clear if @sets.size > MOST_SETS
@@ -94,7 +97,9 @@ module NimbleLedger
 
       def solve(base, routes, effort)
         picks = reachable_picks(base, routes)
-        return ClosedSet.new(base & graph.step_mask, true, 0.0, 0) if routes.empty? && picks.none? { |holder, members| base[holder] == 1 && !met?(members, base) }
+        if routes.empty? && picks.none? { |holder, members| base[holder] == 1 && !met?(members, base) }
+          return ClosedSet.new(base & graph.step_mask, true, 0.0, 0)
+        end
 
         found = Search.new(graph.weights, graph.lists, picks + routes, base, effort).best
         ClosedSet.new((base | found.mask) & graph.step_mask, found.gap.zero?, graph.minutes_of(found.gap), found.nodes)
@@ -158,9 +163,9 @@ module NimbleLedger
       def member_in(choice, mask) = graph.members(choice).find { |id| mask[graph.engine.step(id).position] == 1 }
 
       def members_in(steps, ways, mask)
-        (steps + ways.values).flat_map(&:choices).each_with_object({}.compare_by_identity) do |choice, members|
-          members[choice] = member_in(choice, mask)
-        end
+        (steps + ways.values)
+          .flat_map(&:choices)
+          .each_with_object({}.compare_by_identity) { |choice, members| members[choice] = member_in(choice, mask) }
       end
 
       def cost(targets, mask)
@@ -174,16 +179,24 @@ module NimbleLedger
 
       def impossible(target)
         path = "/targets/#{target.id}"
-        details = target.ways.map do |way|
-          pinned = graph.pins.ways[target.id]
-          lacking = graph.missing(way)
-          reason = if lacking.any? then "needs #{lacking.join(" and ")}"
-                   else "is ruled out by the pin on #{pinned}"
-                   end
-          { "path" => path, "message" => "#{way.id} #{reason}", "way" => way.id, "equipment" => lacking, "label" => target.label }
-        end
-        ImpossiblePlan.new("#{target.label} (#{target.id}) cannot be reached with the equipment and pins in force: " \
-                           "#{details.map { |d| d["message"] }.join("; ")}.", details: details)
+        details =
+          target.ways.map do |way|
+            pinned = graph.pins.ways[target.id]
+            lacking = graph.missing(way)
+            reason = (lacking.any? ? "needs #{lacking.join(" and ")}" : "is ruled out by the pin on #{pinned}")
+            {
+              "path" => path,
+              "message" => "#{way.id} #{reason}",
+              "way" => way.id,
+              "equipment" => lacking,
+              "label" => target.label
+            }
+          end
+        ImpossiblePlan.new(
+          "#{target.label} (#{target.id}) cannot be reached with the equipment and pins in force: " \
+            "#{details.map { |d| d["message"] }.join("; ")}.",
+          details: details
+        )
       end
     end
   end

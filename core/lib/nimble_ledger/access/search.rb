@@ -2,9 +2,9 @@
 
 module NimbleLedger
   module Access
-    # Finds the closed set of least weight, exactly (model.md section 2): branch and bound over single nodes (in or out),
-    # with Bound to prune and to rule out nodes that cannot be part of a better plan. It follows the likelier side of
-    # each decision down to a plan and comes back to the other sides by the least they can still cost (measured: a
+    # Finds the closed set of least weight, exactly (model.md section 2): branch and bound over single nodes (in or
+    # out), with Bound to prune and to rule out nodes that cannot be part of a better plan. It follows the likelier side
+    # of each decision down to a plan and comes back to the other sides by the least they can still cost (measured: a
     # quarter fewer nodes than coming back to the last one first).
     #
     # Nodes that every plan holds are taken for granted; the rest are numbered anew, so that masks stay short.
@@ -17,8 +17,8 @@ module NimbleLedger
       # A side of a decision not yet looked into: what it costs at least, what is in and out, its weight, weights left.
       Side = Struct.new(:floor, :inside, :outside, :weight, :open)
 
-      # mask: what to add to the base, in the caller's numbers, nil when there is no plan; gap: weight by which a plan not
-      # looked into could still be better, 0 when this one is proven least; nodes: how many were visited.
+      # mask: what to add to the base, in the caller's numbers, nil when there is no plan; gap: weight by which a plan
+      # not looked into could still be better, 0 when this one is proven least; nodes: how many were visited.
       Found = Struct.new(:mask, :gap, :nodes)
 
       # @param weights [Array<Integer>] of each node
@@ -29,7 +29,12 @@ module NimbleLedger
       def initialize(weights, lists, picks, base, effort)
         @effort = effort
         @visited = 0
-        @nodes = picks.flat_map { |_holder, members| members.flat_map { |node| lists[node] } }.uniq.reject { |n| base[n] == 1 }.sort
+        @nodes =
+          picks
+            .flat_map { |_holder, members| members.flat_map { |node| lists[node] } }
+            .uniq
+            .reject { |n| base[n] == 1 }
+            .sort
         @place = @nodes.each_with_index.to_h
         @full = @nodes.map { |node| weights[node] }
         @weights = cut(@full)
@@ -58,14 +63,18 @@ module NimbleLedger
 
       def renumber(lists, picks, base)
         @lists = @nodes.map { |node| lists[node].filter_map { |n| @place[n] } }
-        @masks = @lists.map { |list| list.reduce(0) { |mask, i| mask | (1 << i) } }
-        @above = Array.new(@nodes.size, 0)
-        @lists.each_with_index { |list, i| list.each { |below| @above[below] |= 1 << i } }
-        open = picks.reject { |_holder, members| members.any? { |node| base[node] == 1 } }
-        @holders = open.map { |holder, _members| holder && base[holder].zero? ? @place.fetch(holder) : nil }
-        @members = open.map { |_holder, members| members.map { |node| @place.fetch(node) } }
-        @member_masks = @members.map { |members| members.reduce(0) { |mask, i| mask | (1 << i) } }
+        @masks = @lists.map { |list| mask_of(list) }
+        @above = @nodes.each_index.map { |i| mask_of(@lists.each_index.select { |j| @lists[j].include?(i) }) }
+        renumber_picks(picks.reject { |_holder, members| members.any? { |node| base[node] == 1 } }, base)
       end
+
+      def renumber_picks(open, base)
+        @holders = open.map { |holder, _members| @place.fetch(holder) if holder && base[holder].zero? }
+        @members = open.map { |_holder, members| members.map { |node| @place.fetch(node) } }
+        @member_masks = @members.map { |members| mask_of(members) }
+      end
+
+      def mask_of(places) = places.reduce(0) { |mask, i| mask | (1 << i) }
 
       # Closures with the nodes few choices share first, so that payments spare what others need.
       def spare_shared(lists)
@@ -114,13 +123,15 @@ module NimbleLedger
 
       # Dearest first, of equals the newest last.
       def wait(side)
-        @waiting.insert(@waiting.bsearch_index { |other| other.floor < side.floor } || @waiting.size, side) unless worse?(side.floor)
+        return if worse?(side.floor)
+        @waiting.insert(@waiting.bsearch_index { |other| other.floor < side.floor } || @waiting.size, side)
       end
 
       # Follows what is forced and what the bound rules out, until nothing moves.
       # @param weight [Integer] of what is inside
       # @param open [Array<Integer>] weights of what is not; changed here
-      # @return [Array, nil] inside, outside, its weight, what it costs at least, certain choices and what each member of
+      # @return [Array, nil] inside, outside, its weight, what it costs at least, certain choices and what each member
+      # of
       #   them adds to that; nil when nothing better is to be had
       def settle(inside, outside, weight, open)
         loop do
@@ -133,7 +144,7 @@ module NimbleLedger
 
           costs = certain.map { |members| members.map { |i| @bound.sum(i, rest) } }
           ruled_out = @best_weight ? rule_out(certain, costs, @best_weight - floor) : 0
-          return [inside, outside, weight, floor, certain, costs] if ruled_out.zero?
+          return inside, outside, weight, floor, certain, costs if ruled_out.zero?
 
           outside |= ruled_out
         end
@@ -153,7 +164,8 @@ module NimbleLedger
       def worse?(floor) = @best_weight && floor > @best_weight
 
       # A choice with one member left takes it; a holder with none left is out; a contradiction ends the branch.
-      # @return [Array, nil] inside, outside, its weight, certain choices (lists of members), pending ones ([holder, members])
+      # @return [Array, nil] inside, outside, its weight, certain choices (lists of members), pending ones ([holder,
+      # members])
       def force(inside, outside, weight, open)
         loop do
           certain = []
@@ -163,7 +175,7 @@ module NimbleLedger
             holder = @holders[p]
             next if (inside & @member_masks[p]) != 0 || (holder && outside[holder] == 1)
 
-            left = (outside & @member_masks[p]).zero? ? members : members.reject { |i| outside[i] == 1 }
+            left = left_of(members, outside & @member_masks[p])
             if holder && inside[holder].zero?
               left.empty? ? outside |= @above[holder] : pending << [holder, left]
               moved ||= left.empty?
@@ -178,9 +190,11 @@ module NimbleLedger
             end
           end
           return nil if (inside & outside) != 0
-          return [inside, outside, weight, certain, pending] unless moved
+          return inside, outside, weight, certain, pending unless moved
         end
       end
+
+      def left_of(members, ruled_out) = ruled_out.zero? ? members : members.reject { |i| ruled_out[i] == 1 }
 
       # Members that would lift the bound above the best plan so far.
       def rule_out(certain, costs, slack)

@@ -18,9 +18,14 @@ module NimbleLedger
         local, @shared_steps = steps.partition { |step| local?(step) }
         alone, @shared_targets = chains.keys.partition(&:cylinder)
         numbers = (local.map(&:cylinder) + alone.map(&:cylinder)).uniq
-        @list = numbers.map do |number|
-          Turn.new(number, local.select { |step| step.cylinder == number }, alone.select { |target| target.cylinder == number })
-        end
+        @list =
+          numbers.map do |number|
+            Turn.new(
+              number,
+              local.select { |step| step.cylinder == number },
+              alone.select { |target| target.cylinder == number }
+            )
+          end
         @list.sort_by! { |turn| [minutes(turn).round(9), turn.cylinder] }
         freeze
       end
@@ -35,16 +40,21 @@ module NimbleLedger
       end
 
       def minutes(turn)
-        turn.steps.sum(0.0) { |step| @minutes[["step", step.id]] } + turn.targets.sum(0.0) { |target| @minutes[["target", target.id]] }
+        turn.steps.sum(0.0) { |step| @minutes[["step", step.id]] } +
+          turn.targets.sum(0.0) { |target| @minutes[["target", target.id]] }
       end
 
       def minutes_by_ref(job)
-        job.tasks.each_with_object(Hash.new(0.0)) do |task, sums|
-          case task.kind
-          when "remove", "refit" then sums[["step", task.ref]] += task.mean
-          when "work", "soak" then sums[["target", task.ref]] += task.mean
+        job
+          .tasks
+          .each_with_object(Hash.new(0.0)) do |task, sums|
+            case task.kind
+            when "remove", "refit"
+              sums[["step", task.ref]] += task.mean
+            when "work", "soak"
+              sums[["target", task.ref]] += task.mean
+            end
           end
-        end
       end
     end
   end

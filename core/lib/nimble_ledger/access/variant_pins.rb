@@ -2,8 +2,8 @@
 
 module NimbleLedger
   module Access
-    # Pins given for an engine as written, on one of its variants (model.md section 1, formats.md "pins"): they must name what the
-    # profile has; what is absent on this car is ignored, with a warning.
+    # Pins given for an engine as written, on one of its variants (model.md section 1, formats.md "pins"): they must
+    # name what the profile has; what is absent on this car is ignored, with a warning.
     class VariantPins
       # @return [Pins] for the engine as built
       attr_reader :pins
@@ -20,12 +20,20 @@ module NimbleLedger
         checked = Pins.new(written, hash, path: path)
         @built = built
         @path = path
-        @pins = written.equal?(built) ? checked : Pins.new(built, { "ways" => checked.ways, "choices" => still_there(checked) }, path: path)
+        @pins =
+          (
+            if written.equal?(built)
+              checked
+            else
+              Pins.new(built, { "ways" => checked.ways, "choices" => still_there(checked) }, path: path)
+            end
+          )
       end
 
       private
 
-      def still_there(checked) = (checked.to_h["choices"] || {}).filter_map { |key, members| kept(key, Array(members)) }.to_h
+      def still_there(checked) =
+        (checked.to_h["choices"] || {}).filter_map { |key, members| kept(key, Array(members)) }.to_h
 
       # @return [Array(String, Array<String>), nil] what of a pin still means something
       def kept(key, members)
@@ -42,7 +50,10 @@ module NimbleLedger
       end
 
       def warn(key, id)
-        @warnings << { "path" => "#{@path}/choices/#{Shape.key(key)}", "message" => "#{id} is not there on this car: the pin is ignored" }
+        @warnings << {
+          "path" => "#{@path}/choices/#{Shape.key(key)}",
+          "message" => "#{id} is not there on this car: the pin is ignored"
+        }
         nil
       end
     end

@@ -5,10 +5,11 @@ module NimbleLedger
     # What else becomes nearly free (model.md section 2, "While it's open"): for every target not in the job, the
     # minutes it adds now and the minutes it takes alone on another day, under the same pins, equipment and condition.
     class WhileOpen
-      Row = Struct.new(:target, :added, :alone) do
-        def saved = alone - added
-        def share = alone.zero? ? 0r : saved / alone
-      end
+      Row =
+        Struct.new(:target, :added, :alone) do
+          def saved = alone - added
+          def share = alone.zero? ? 0r : saved / alone
+        end
 
       # Targets whose minutes could not be decided within the effort: left out of the rows, and named.
       # @return [Array<Profile::Target>]
@@ -44,7 +45,11 @@ module NimbleLedger
 
       def row(target, targets, now)
         soak = target.plug? ? @hands_on * target.plugs : 0r
-        Row.new(target, @planner.least_cost(targets + [target], effort: @effort) - now + soak, @planner.least_cost([target], effort: @effort) + soak)
+        Row.new(
+          target,
+          @planner.least_cost(targets + [target], effort: @effort) - now + soak,
+          @planner.least_cost([target], effort: @effort) + soak
+        )
       rescue Planner::Undecided
         @undecided << target
         nil

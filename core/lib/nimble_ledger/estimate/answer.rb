@@ -13,8 +13,25 @@ module NimbleLedger
 
       attr_reader :job
 
-      def_delegators :job, :car, :targets, :planner, :plan, :price, :outcomes, :needed, :quoted_tenths, :while_open, :effort,
-                     :soak, :removal, :override_tenths, :quoted_share, :with_soak, :with_targets, :another_day, :on
+      def_delegators :job,
+                     :car,
+                     :targets,
+                     :planner,
+                     :plan,
+                     :price,
+                     :outcomes,
+                     :needed,
+                     :quoted_tenths,
+                     :while_open,
+                     :effort,
+                     :soak,
+                     :removal,
+                     :override_tenths,
+                     :quoted_share,
+                     :with_soak,
+                     :with_targets,
+                     :another_day,
+                     :on
 
       # @param request [Request, Job] a request, or a job that was worked out already
       # @param effort [Access::Effort] what it may take
@@ -28,8 +45,15 @@ module NimbleLedger
       # @return [Hash] the answer object of formats.md
       def to_h
         while_open # before what comes last in the order of effort
-        sections = { "format" => "nimble-ledger.estimate", "version" => 1, "rules" => car.rules.number, "plan" => plan_section,
-                     "hours" => hours_section, "while_open" => while_open_section, "parts" => parts_section }
+        sections = {
+          "format" => "nimble-ledger.estimate",
+          "version" => 1,
+          "rules" => car.rules.number,
+          "plan" => plan_section,
+          "hours" => hours_section,
+          "while_open" => while_open_section,
+          "parts" => parts_section
+        }
         sections["risk"] = risk_section if outcomes
         sections["price"] = price_section if price
         sections["warnings"] = warnings if warnings.any?
@@ -43,8 +67,20 @@ module NimbleLedger
 
       def effort_warnings
         found = []
-        found << { "path" => "/plan", "message" => "this engine is too tangled to prove the shortest plan: this one is at most #{format("%.1f", plan.gap)} min longer than the shortest" } unless plan.proven?
-        found << { "path" => "/while_open", "message" => "left out, because the engine is too tangled to decide: #{job.undecided.map(&:id).join(", ")}" } if job.undecided.any?
+        unless plan.proven?
+          found << {
+            "path" => "/plan",
+            "message" =>
+              "this engine is too tangled to prove the shortest plan: this one is at most " \
+                "#{format("%.1f", plan.gap)} min longer than the shortest"
+          }
+        end
+        if job.undecided.any?
+          found << {
+            "path" => "/while_open",
+            "message" => "left out, because the engine is too tangled to decide: #{job.undecided.map(&:id).join(", ")}"
+          }
+        end
         found
       end
 
@@ -59,16 +95,24 @@ module NimbleLedger
 
       def plan_rows
         {
-          "steps" => plan.steps.map(&:id), "ways" => plan.ways.to_h { |target, way| [target.id, way.id] }, "choices" => plan.choices,
-          "minutes" => minutes, "turns" => plan.turns.list.map { |turn| turn_row(turn) },
-          "waits" => plan.wait_minutes, "overnight" => plan.overnight?, "order_of_work" => plan.order_of_work
+          "steps" => plan.steps.map(&:id),
+          "ways" => plan.ways.to_h { |target, way| [target.id, way.id] },
+          "choices" => plan.choices,
+          "minutes" => minutes,
+          "turns" => plan.turns.list.map { |turn| turn_row(turn) },
+          "waits" => plan.wait_minutes,
+          "overnight" => plan.overnight?,
+          "order_of_work" => plan.order_of_work
         }
       end
 
       def near_ties
-        Access::NearTies.new(job, minutes: car.house["near_tie_minutes"]).rows.map do |row|
-          { "ways" => row.ways, "choices" => row.choices, "extra_minutes" => row.extra, "spares" => row.spares }
-        end
+        Access::NearTies
+          .new(job, minutes: car.house["near_tie_minutes"])
+          .rows
+          .map do |row|
+            { "ways" => row.ways, "choices" => row.choices, "extra_minutes" => row.extra, "spares" => row.spares }
+          end
       end
 
       def turn_row(turn)
@@ -77,29 +121,47 @@ module NimbleLedger
 
       def minutes
         tasks = plan.job
-        { "remove" => tasks.minutes("remove"), "work" => tasks.minutes("work", "soak"), "refit" => tasks.minutes("refit", "closing"),
-          "house" => tasks.minutes("house"), "total" => tasks.total.mean }
+        {
+          "remove" => tasks.minutes("remove"),
+          "work" => tasks.minutes("work", "soak"),
+          "refit" => tasks.minutes("refit", "closing"),
+          "house" => tasks.minutes("house"),
+          "total" => tasks.total.mean
+        }
       end
 
       def hours_section
         tasks = plan.job
-        hours = { "mean_minutes" => tasks.total.mean, "sd_minutes" => tasks.total.sd }
-                .merge(PERCENTILES.transform_values { |p| tasks.hours(p) }, "quoted" => quoted_tenths / 10.0)
+        hours = { "mean_minutes" => tasks.total.mean, "sd_minutes" => tasks.total.sd }.merge(
+          PERCENTILES.transform_values { |p| tasks.hours(p) },
+          "quoted" => quoted_tenths / 10.0
+        )
         job.override ? hours.merge("computed" => tasks.quoted_tenths / 10.0, "reason" => job.override.reason) : hours
       end
 
       def while_open_section
         while_open.map do |row|
-          { "target" => row.target.id, "added_minutes" => row.added.to_f, "alone_minutes" => row.alone.to_f, "saved_minutes" => row.saved.to_f }
+          {
+            "target" => row.target.id,
+            "added_minutes" => row.added.to_f,
+            "alone_minutes" => row.alone.to_f,
+            "saved_minutes" => row.saved.to_f
+          }
         end
       end
 
       def risk_section
-        section = { "plugs" => outcomes.plug_rows.map { |row| { "target" => row.target.id, **row.chances.to_h.transform_keys(&:to_s) } } }
+        section = {
+          "plugs" =>
+            outcomes.plug_rows.map { |row| { "target" => row.target.id, **row.chances.to_h.transform_keys(&:to_s) } }
+        }
         section["out"] = job.live.given if job.live
-        section.merge("mishaps" => outcomes.mishaps.map { |m| { "step" => m.step, "what" => m.what, "chance" => m.chance } },
-                      "no_trouble" => outcomes.no_trouble, "expected_extra_minutes" => outcomes.expected_extra_minutes,
-                      "broken_counts" => outcomes.broken_counts)
+        section.merge(
+          "mishaps" => outcomes.mishaps.map { |m| { "step" => m.step, "what" => m.what, "chance" => m.chance } },
+          "no_trouble" => outcomes.no_trouble,
+          "expected_extra_minutes" => outcomes.expected_extra_minutes,
+          "broken_counts" => outcomes.broken_counts
+        )
       end
 
       def parts_section
@@ -111,7 +173,11 @@ module NimbleLedger
       end
 
       def price_section
-        section = { "currency" => car.house["currency"], "lines" => price.list.map { |line| line_row(line) }, "total_cents" => price.total_cents }
+        section = {
+          "currency" => car.house["currency"],
+          "lines" => price.list.map { |line| line_row(line) },
+          "total_cents" => price.total_cents
+        }
         section.merge!("incomplete" => true, "missing" => price.missing) if price.incomplete?
         section["left_over"] = price.leftovers if price.leftovers.any?
         section["included_tax_cents"] = price.included_tax_cents if car.house["tax_inclusive"]
@@ -119,8 +185,16 @@ module NimbleLedger
       end
 
       def line_row(line)
-        { "kind" => line.kind, "label" => line.label, "quantity" => line.quantity, "cents" => line.cents, "unit_cents" => line.unit_cents,
-          "part" => line.part, "because" => line.because, "basis" => line.basis }.compact
+        {
+          "kind" => line.kind,
+          "label" => line.label,
+          "quantity" => line.quantity,
+          "cents" => line.cents,
+          "unit_cents" => line.unit_cents,
+          "part" => line.part,
+          "because" => line.because,
+          "basis" => line.basis
+        }.compact
       end
     end
   end

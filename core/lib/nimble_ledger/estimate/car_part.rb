@@ -27,21 +27,35 @@ module NimbleLedger
         house = House::Precedence.resolve(base, @written, hash["house"])
         pins = Access::VariantPins.new(@written, built, hash["pins"], path: "#{path}/pins")
         @warnings = @written.warnings + pins.warnings
-        @car = Car.new(engine: built, house: house, condition: condition(hash, house), history: history(hash), equipment: hash["equipment"] || [], pins: pins.pins,
-                       catalog: documents.catalog(hash["catalog"], "#{path}/catalog"),
-                       rules: hash["rules"] ? Rules[hash["rules"].to_i] : Rules::NEWEST)
+        @car =
+          Car.new(
+            engine: built,
+            house: house,
+            condition: condition(hash, house),
+            history: history(hash),
+            equipment: hash["equipment"] || [],
+            pins: pins.pins,
+            catalog: documents.catalog(hash["catalog"], "#{path}/catalog"),
+            rules: hash["rules"] ? Rules[hash["rules"].to_i] : Rules::NEWEST
+          )
       end
 
       # @param ids [Array<String>]
       # @return [Array<Profile::Target>]
       # @raise [InvalidInput] for one the engine does not have
       def targets(ids, path)
-        ids.each_with_index.map { |id, i| car.engine.target(id) || fault("#{path}/#{i}", "names target #{id}, which #{@written.code} does not have") }
+        ids.each_with_index.map do |id, i|
+          car.engine.target(id) || fault("#{path}/#{i}", "names target #{id}, which #{@written.code} does not have")
+        end
       end
 
       # @raise [InvalidInput]
       def fault(path, message)
-        raise InvalidInput.new("The request has a fault: #{path} #{message}.", code: "invalid_request", details: [{ "path" => path, "message" => message }])
+        raise InvalidInput.new(
+                "The request has a fault: #{path} #{message}.",
+                code: "invalid_request",
+                details: [{ "path" => path, "message" => message }]
+              )
       end
 
       private
@@ -51,11 +65,15 @@ module NimbleLedger
         unknown = found.wells.keys - @written.cylinders.map { |cylinder| cylinder.number.to_s }
         return found if unknown.empty?
 
-        fault("#{@path}/condition/wells/#{Shape.key(unknown.first)}", "names cylinder #{unknown.first}, which does not exist")
+        fault(
+          "#{@path}/condition/wells/#{Shape.key(unknown.first)}",
+          "names cylinder #{unknown.first}, which does not exist"
+        )
       end
 
       def history(hash)
-        hash["history"] && Risk::History.new(hash["history"], cylinders: @written.cylinders.map(&:number), path: "#{@path}/history")
+        hash["history"] &&
+          Risk::History.new(hash["history"], cylinders: @written.cylinders.map(&:number), path: "#{@path}/history")
       end
     end
   end

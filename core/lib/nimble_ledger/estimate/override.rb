@@ -5,7 +5,8 @@ module NimbleLedger
     # Hours an advisor adds to the quoted ones, or takes off, with a reason; both figures are kept (model.md section 4).
     # Kept as a difference in tenths of an hour, so that a rustier car or another route still moves the hours.
     class Override
-      SHAPE = Shape.object(required: { "by_hours" => Shape.number(min: -100, max: 100), "reason" => Shape.string(max: 120) })
+      SHAPE =
+        Shape.object(required: { "by_hours" => Shape.number(min: -100, max: 100), "reason" => Shape.string(max: 120) })
 
       attr_reader :tenths, :reason
 
@@ -26,7 +27,11 @@ module NimbleLedger
       private
 
       def refuse(path, message)
-        raise InvalidInput.new("The override has a fault: #{path} #{message}.", code: "invalid_request", details: [{ "path" => path, "message" => message }])
+        raise InvalidInput.new(
+                "The override has a fault: #{path} #{message}.",
+                code: "invalid_request",
+                details: [{ "path" => path, "message" => message }]
+              )
       end
     end
   end

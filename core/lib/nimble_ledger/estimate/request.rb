@@ -6,30 +6,64 @@ module NimbleLedger
     class Request
       id = Shape.string(max: 80)
       document = Shape.either(Shape.open_object, Shape.string(max: 1000), say: "a path or an inline object")
-      condition = Shape.object(optional: {
-                                 "corrosion" => Shape.one_of(*Time::Condition::LEVELS), "brittle" => Shape.boolean,
-                                 "bodged" => Shape.boolean, "wells" => Shape.map(Shape.one_of(*Time::Condition::WELLS), max: 32)
-                               })
-      pins = Shape.object(optional: {
-                            "ways" => Shape.map(id, max: 64),
-                            "choices" => Shape.map(Shape.either(id, Shape.list(id, min: 1, max: 12), say: "a step id or a list of them"), max: 64)
-                          })
+      condition =
+        Shape.object(
+          optional: {
+            "corrosion" => Shape.one_of(*Time::Condition::LEVELS),
+            "brittle" => Shape.boolean,
+            "bodged" => Shape.boolean,
+            "wells" => Shape.map(Shape.one_of(*Time::Condition::WELLS), max: 32)
+          }
+        )
+      pins =
+        Shape.object(
+          optional: {
+            "ways" => Shape.map(id, max: 64),
+            "choices" =>
+              Shape.map(Shape.either(id, Shape.list(id, min: 1, max: 12), say: "a step id or a list of them"), max: 64)
+          }
+        )
       # What any request says of a car.
       CAR = {
-        "equipment" => Shape.list(id, max: 200), "pins" => pins, "condition" => condition, "history" => Risk::History::SHAPE, "house" => House::Settings::SHAPE,
-        "catalog" => document, "variants" => Shape.map(id, max: Profile::MAX_VARIANTS), "rules" => Shape.one_of(*Rules::KNOWN.keys)
+        "equipment" => Shape.list(id, max: 200),
+        "pins" => pins,
+        "condition" => condition,
+        "history" => Risk::History::SHAPE,
+        "house" => House::Settings::SHAPE,
+        "catalog" => document,
+        "variants" => Shape.map(id, max: Profile::MAX_VARIANTS),
+        "rules" => Shape.one_of(*Rules::KNOWN.keys)
       }.freeze
       # What it says of the job beyond its targets.
       JOB = {
-        "soak" => Shape.one_of(*Profile::SOAKS), "codes" => Shape.boolean, "override" => Override::SHAPE, "live" => Risk::Live::SHAPE,
-        "discount" => Shape.object(required: { "cents" => Shape.integer(max: 100_000_000) }, optional: { "label" => Shape.string(max: 80) })
+        "soak" => Shape.one_of(*Profile::SOAKS),
+        "codes" => Shape.boolean,
+        "override" => Override::SHAPE,
+        "live" => Risk::Live::SHAPE,
+        "discount" =>
+          Shape.object(
+            required: {
+              "cents" => Shape.integer(max: 100_000_000)
+            },
+            optional: {
+              "label" => Shape.string(max: 80)
+            }
+          )
       }.freeze
       ENGINE = document
-      SHAPE = Shape.object(
-        required: { "format" => Shape.const("nimble-ledger.estimate-request"), "version" => Shape.const(1), "engine" => ENGINE,
-                    "targets" => Shape.list(id, min: 1, max: Profile::MAX_TARGETS, unique: true) },
-        optional: { **CAR, **JOB }
-      )
+      SHAPE =
+        Shape.object(
+          required: {
+            "format" => Shape.const("nimble-ledger.estimate-request"),
+            "version" => Shape.const(1),
+            "engine" => ENGINE,
+            "targets" => Shape.list(id, min: 1, max: Profile::MAX_TARGETS, unique: true)
+          },
+          optional: {
+            **CAR,
+            **JOB
+          }
+        )
 
       attr_reader :car, :targets, :soak, :discount, :override, :live, :warnings
 

@@ -24,22 +24,58 @@ module NimbleLedger
       years = Shape.number(max: 100, unit: "years")
       points = Shape.triple(max: 10_000, unit: "minutes")
       wear = Shape.object(required: { "none" => factor, "light" => factor, "heavy" => factor })
-      bracket = Shape.object(required: { "up_to_cents" => Shape.nullable(cents), "factor" => Shape.number(min: 1, max: 20, unit: "factor") })
-      tax = Shape.object(required: { "label" => Shape.string(max: 60), "percent" => Shape.number(max: 100, unit: "percent"),
-                                     "on" => Shape.list(Shape.one_of("labor", "parts", "fees"), max: 3, unique: true) })
+      bracket =
+        Shape.object(
+          required: {
+            "up_to_cents" => Shape.nullable(cents),
+            "factor" => Shape.number(min: 1, max: 20, unit: "factor")
+          }
+        )
+      tax =
+        Shape.object(
+          required: {
+            "label" => Shape.string(max: 60),
+            "percent" => Shape.number(max: 100, unit: "percent"),
+            "on" => Shape.list(Shape.one_of("labor", "parts", "fees"), max: 3, unique: true)
+          }
+        )
       fee = Shape.object(required: { "label" => Shape.string(max: 60), "cents" => cents })
-      construction = Shape.object(required: %w[one-piece one-piece-long-reach multi-piece].to_h { |kind| [kind, share] })
-      soak = Shape.object(required: { "hands_on" => minutes, "wait" => minutes, "overnight" => Shape.boolean,
-                                      "break_factor" => factor })
+      construction =
+        Shape.object(required: %w[one-piece one-piece-long-reach multi-piece].to_h { |kind| [kind, share] })
+      soak =
+        Shape.object(
+          required: {
+            "hands_on" => minutes,
+            "wait" => minutes,
+            "overnight" => Shape.boolean,
+            "break_factor" => factor
+          }
+        )
 
       declare "money", "rate_cents", 14_500, cents, "Labor rate per hour"
-      declare "money", "currency", "USD", Shape.string(max: 3, pattern: /\A[A-Z]{3}\z/), "Currency",
+      declare "money",
+              "currency",
+              "USD",
+              Shape.string(max: 3, pattern: /\A[A-Z]{3}\z/),
+              "Currency",
               "Prices, rates and fees keep their figures and are read in the new currency; nothing is converted."
-      declare "money", "currency_exponent", 2, Shape.integer(max: 3), "Decimals of the currency",
-              "Amounts are kept in the smallest unit: with other decimals every price, rate and fee means something else. Set the price list anew after it."
-      declare "money", "markup", [{ "up_to_cents" => 2_000, "factor" => 2.0 }, { "up_to_cents" => 10_000, "factor" => 1.6 },
-                                  { "up_to_cents" => 40_000, "factor" => 1.4 }, { "up_to_cents" => nil, "factor" => 1.25 }],
-              Shape.list(bracket, min: 1, max: 12), "Parts markup, by marginal brackets"
+      declare "money",
+              "currency_exponent",
+              2,
+              Shape.integer(max: 3),
+              "Decimals of the currency",
+              "Amounts are kept in the smallest unit: with other decimals every price, rate and fee means " \
+                "something else. Set the price list anew after it."
+      declare "money",
+              "markup",
+              [
+                { "up_to_cents" => 2_000, "factor" => 2.0 },
+                { "up_to_cents" => 10_000, "factor" => 1.6 },
+                { "up_to_cents" => 40_000, "factor" => 1.4 },
+                { "up_to_cents" => nil, "factor" => 1.25 }
+              ],
+              Shape.list(bracket, min: 1, max: 12),
+              "Parts markup, by marginal brackets"
       declare "money", "supplies_percent", 6, Shape.number(max: 100, unit: "percent"), "Shop supplies, share of labor"
       declare "money", "supplies_cap_cents", 3_500, cents, "Shop supplies, at most"
       declare "money", "fees", [], Shape.list(fee, max: 10), "Fees on every job"
@@ -51,32 +87,64 @@ module NimbleLedger
       declare "money", "cleaner_cents", 125, cents, "Penetrating cleaner, each soaked plug"
       declare "money", "coolant_cents_per_liter", 900, cents, "Coolant top-up, each liter"
 
-      declare "hours", "quantile", 0.65, Shape.number(min: 0.05, max: 0.99, unit: "share"), "Quoted hours stand at this share of jobs"
-      declare "hours", "increment_hours", 0.1, Shape.number(min: 0.1, max: 1, unit: "hours"), "Quoted hours are rounded up to"
+      declare "hours",
+              "quantile",
+              0.65,
+              Shape.number(min: 0.05, max: 0.99, unit: "share"),
+              "Quoted hours stand at this share of jobs"
+      declare "hours",
+              "increment_hours",
+              0.1,
+              Shape.number(min: 0.1, max: 1, unit: "hours"),
+              "Quoted hours are rounded up to"
       declare "hours", "minimum_hours", 0.5, Shape.number(max: 8, unit: "hours"), "Least hours quoted"
       declare "hours", "common_variation", 0.12, share, "Common variation of a whole job"
-      declare "hours", "house_tasks",
-              { "receive" => 6, "cold_check" => 1, "leak_check" => 6, "road_test" => 12, "battery" => 5, "scan_clear" => 5 },
-              Shape.object(required: %w[receive cold_check leak_check road_test battery scan_clear].to_h { |t| [t, minutes] }),
+      declare "hours",
+              "house_tasks",
+              {
+                "receive" => 6,
+                "cold_check" => 1,
+                "leak_check" => 6,
+                "road_test" => 12,
+                "battery" => 5,
+                "scan_clear" => 5
+              },
+              Shape.object(
+                required: %w[receive cold_check leak_check road_test battery scan_clear].to_h { |t| [t, minutes] }
+              ),
               "House tasks"
       declare "hours", "near_tie_minutes", 2, minutes, "A quieter way is named beside the shortest within"
       declare "hours", "order_of_work", "one-at-a-time", Shape.one_of("one-at-a-time", "all-out"), "Order of work"
 
-      declare "condition", "corrosion_remove", { "none" => 1.0, "light" => 1.15, "heavy" => 1.4 }, wear, "Rust, removing"
-      declare "condition", "corrosion_refit", { "none" => 1.0, "light" => 1.05, "heavy" => 1.15 }, wear, "Rust, refitting"
+      declare "condition",
+              "corrosion_remove",
+              { "none" => 1.0, "light" => 1.15, "heavy" => 1.4 },
+              wear,
+              "Rust, removing"
+      declare "condition",
+              "corrosion_refit",
+              { "none" => 1.0, "light" => 1.05, "heavy" => 1.15 },
+              wear,
+              "Rust, refitting"
       declare "condition", "brittle_factor", 1.2, factor, "Brittle connectors, removing"
       declare "condition", "brittle_age_years", 12, years, "Connectors count as brittle above this age"
       declare "condition", "bodge_factor", 1.1, factor, "Earlier bodge noted"
 
-      declare "risk", "break_chance", { "one-piece" => 0.003, "one-piece-long-reach" => 0.008, "multi-piece" => 0.07 },
-              construction, "Chance that a plug breaks, by construction"
+      declare "risk",
+              "break_chance",
+              { "one-piece" => 0.003, "one-piece-long-reach" => 0.008, "multi-piece" => 0.07 },
+              construction,
+              "Chance that a plug breaks, by construction"
       declare "risk", "thread_chance", 0.002, share, "Chance that a thread is damaged"
       declare "risk", "stubborn_chance", 0.06, share, "Chance that a plug is stubborn"
       declare "risk", "distance_factor", 1.6, factor, "Odds, for each interval beyond the first"
       declare "risk", "years_factor", 1.06, factor, "Odds, for each year"
       declare "risk", "years_free", 5, years, "Years before age counts"
-      declare "risk", "head_factor", { "aluminum" => 1.0, "cast-iron" => 0.6 },
-              Shape.object(required: { "aluminum" => factor, "cast-iron" => factor }), "Odds, by head"
+      declare "risk",
+              "head_factor",
+              { "aluminum" => 1.0, "cast-iron" => 0.6 },
+              Shape.object(required: { "aluminum" => factor, "cast-iron" => factor }),
+              "Odds, by head"
       declare "risk", "wear_factor", { "none" => 1.0, "light" => 1.4, "heavy" => 2.2 }, wear, "Odds, rust or wet well"
       declare "risk", "compound_factor", 0.6, factor, "Odds, compound used last time"
       declare "risk", "stubborn_minutes", [4, 8, 20], points, "A stubborn plug takes"
@@ -86,32 +154,83 @@ module NimbleLedger
       declare "risk", "extraction_fails", 0.04, share, "Extraction fails"
       declare "risk", "mishap_brittle_factor", 2.0, factor, "Mishap odds, brittle connectors"
       declare "risk", "mishap_rust_factor", { "none" => 1.0, "light" => 1.5, "heavy" => 2.5 }, wear, "Mishap odds, rust"
-      declare "risk", "soaks", {
-        "none" => { "hands_on" => 0, "wait" => 0, "overnight" => false, "break_factor" => 1 },
-        "short" => { "hands_on" => 1, "wait" => 20, "overnight" => false, "break_factor" => 0.55 },
-        "crack-and-soak" => { "hands_on" => 2, "wait" => 40, "overnight" => false, "break_factor" => 0.4 },
-        "overnight" => { "hands_on" => 2, "wait" => 0, "overnight" => true, "break_factor" => 0.28 },
-        "overnight-impact" => { "hands_on" => 2, "wait" => 0, "overnight" => true, "break_factor" => 0.22 }
-      }, Shape.object(required: %w[none short crack-and-soak overnight overnight-impact].to_h { |s| [s, soak] }),
+      declare "risk",
+              "soaks",
+              {
+                "none" => {
+                  "hands_on" => 0,
+                  "wait" => 0,
+                  "overnight" => false,
+                  "break_factor" => 1
+                },
+                "short" => {
+                  "hands_on" => 1,
+                  "wait" => 20,
+                  "overnight" => false,
+                  "break_factor" => 0.55
+                },
+                "crack-and-soak" => {
+                  "hands_on" => 2,
+                  "wait" => 40,
+                  "overnight" => false,
+                  "break_factor" => 0.4
+                },
+                "overnight" => {
+                  "hands_on" => 2,
+                  "wait" => 0,
+                  "overnight" => true,
+                  "break_factor" => 0.28
+                },
+                "overnight-impact" => {
+                  "hands_on" => 2,
+                  "wait" => 0,
+                  "overnight" => true,
+                  "break_factor" => 0.22
+                }
+              },
+              Shape.object(required: %w[none short crack-and-soak overnight overnight-impact].to_h { |s| [s, soak] }),
               "Soak protocols"
-      declare "risk", "live_variance", 0.8, Shape.number(above: 0, max: 100, unit: "factor"), "Variance of what the plugs of one engine share, once some are out"
-      declare "risk", "sign_factor", { "freer" => 0.5, "more-force" => 2.0, "chirps" => 0.9 },
-              Shape.object(required: { "freer" => factor, "more-force" => factor, "chirps" => factor }), "Odds of the rest, by the signs seen"
+      declare "risk",
+              "live_variance",
+              0.8,
+              Shape.number(above: 0, max: 100, unit: "factor"),
+              "Variance of what the plugs of one engine share, once some are out"
+      declare "risk",
+              "sign_factor",
+              { "freer" => 0.5, "more-force" => 2.0, "chirps" => 0.9 },
+              Shape.object(required: { "freer" => factor, "more-force" => factor, "chirps" => factor }),
+              "Odds of the rest, by the signs seen"
       declare "risk", "hot_factor", 1.5, factor, "Odds of the rest, turned hot"
       declare "risk", "soak_above", 0.1, share, "A quote starts with the recommended soak above this chance of a break"
       declare "risk", "extraction_set_cents", 3_800, cents, "Extraction consumables, each broken plug"
       declare "risk", "extraction_kit_cents", 4_500, cents, "Extraction kit, once a job"
       declare "risk", "insert_cents", 2_200, cents, "Thread insert, each"
-      declare "risk", "call_share", 0.9, Shape.number(min: 0.5, max: 0.999, unit: "share"), "The limit covers this share of outcomes"
+      declare "risk",
+              "call_share",
+              0.9,
+              Shape.number(min: 0.5, max: 0.999, unit: "share"),
+              "The limit covers this share of outcomes"
       declare "risk", "call_margin", 0.05, share, "The limit stands at least this far above the quote"
 
       day = Shape.nullable(Shape.list(Shape.string(max: 5, pattern: /\A([01]\d|2[0-3]):[0-5]\d\z/), min: 2, max: 2))
-      declare "slots", "opening_hours",
-              { "mon" => ["08:00", "17:30"], "tue" => ["08:00", "17:30"], "wed" => ["08:00", "17:30"], "thu" => ["08:00", "17:30"], "fri" => ["08:00", "17:00"],
-                "sat" => ["08:30", "12:30"], "sun" => nil },
-              Shape.object(required: %w[mon tue wed thu fri sat sun].to_h { |name| [name, day] }), "Opening hours"
-      declare "slots", "cool_minutes", { "hot" => 150, "warm" => 60, "cold" => 0 },
-              Shape.object(required: { "hot" => minutes, "warm" => minutes, "cold" => minutes }), "Cooling before plugs are touched, by arrival"
+      declare "slots",
+              "opening_hours",
+              {
+                "mon" => %w[08:00 17:30],
+                "tue" => %w[08:00 17:30],
+                "wed" => %w[08:00 17:30],
+                "thu" => %w[08:00 17:30],
+                "fri" => %w[08:00 17:00],
+                "sat" => %w[08:30 12:30],
+                "sun" => nil
+              },
+              Shape.object(required: %w[mon tue wed thu fri sat sun].to_h { |name| [name, day] }),
+              "Opening hours"
+      declare "slots",
+              "cool_minutes",
+              { "hot" => 150, "warm" => 60, "cold" => 0 },
+              Shape.object(required: { "hot" => minutes, "warm" => minutes, "cold" => minutes }),
+              "Cooling before plugs are touched, by arrival"
 
       declare "parts", "inspect_seals", "if-needed", Shape.one_of("if-needed", "replace"), "Seals marked inspect"
       declare "parts", "compound", "profile", Shape.one_of("profile", "none", "film"), "Thread compound"
@@ -138,9 +257,13 @@ module NimbleLedger
         return self if overrides.nil? || overrides.empty?
 
         SHAPE.check!(overrides, what: "house settings", path: path)
-        found = bracket_faults(overrides["markup"], "#{path}/markup") + hours_faults(overrides["opening_hours"], "#{path}/opening_hours") +
-                increment_faults(overrides["increment_hours"], "#{path}/increment_hours")
-        raise InvalidInput.new("The house settings do not fit together: #{found.first["message"]}.", details: found) unless found.empty?
+        found =
+          bracket_faults(overrides["markup"], "#{path}/markup") +
+            hours_faults(overrides["opening_hours"], "#{path}/opening_hours") +
+            increment_faults(overrides["increment_hours"], "#{path}/increment_hours")
+        unless found.empty?
+          raise InvalidInput.new("The house settings do not fit together: #{found.first["message"]}.", details: found)
+        end
 
         Settings.new(@values.merge(overrides))
       end
@@ -172,7 +295,9 @@ module NimbleLedger
         return [] unless days
         return [{ "path" => path, "message" => "the shop must be open on some day" }] if days.values.none?
 
-        days.select { |_, times| times && times[0] >= times[1] }.map { |day, _| { "path" => "#{path}/#{day}", "message" => "a day must close after it opens" } }
+        days
+          .select { |_, times| times && times[0] >= times[1] }
+          .map { |day, _| { "path" => "#{path}/#{day}", "message" => "a day must close after it opens" } }
       end
     end
   end

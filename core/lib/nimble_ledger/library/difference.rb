@@ -5,7 +5,8 @@ module NimbleLedger
   module Library
     # What one revision of a profile changes against another, in lines a foreman can read (model.md section 1).
     #
-    #   Library::Difference.new(older.source, newer.source).lines  #=> ["Step \"Cowl\" is new.", "plug: torque_nm 25 → 23"]
+    #   Library::Difference.new(older.source, newer.source).lines
+    #   #=> ["Step \"Cowl\" is new.", "plug: torque_nm 25 → 23"]
     class Difference
       LISTS = { "steps" => "Step", "targets" => "Work", "coils" => "Coil", "cylinders" => "Cylinder" }.freeze
       MOST = 60
@@ -44,7 +45,9 @@ module NimbleLedger
       def by_id(list) = (list || []).to_h { |row| [row["id"] || row["number"], row] }
 
       def fields(old, new, prefix)
-        (old.keys | new.keys).reject { |key| old[key] == new[key] }.map { |key| "#{prefix}#{key} #{short(old[key])} → #{short(new[key])}" }
+        (old.keys | new.keys)
+          .reject { |key| old[key] == new[key] }
+          .map { |key| "#{prefix}#{key} #{short(old[key])} → #{short(new[key])}" }
       end
 
       def short(value)
@@ -56,9 +59,12 @@ module NimbleLedger
 
       def plain(value)
         case value
-        when Hash then value.map { |key, inner| "#{key} #{plain(inner)}" }.join(", ")
-        when Array then value.map { |inner| plain(inner) }.join(" / ")
-        else value.to_s
+        when Hash
+          value.map { |key, inner| "#{key} #{plain(inner)}" }.join(", ")
+        when Array
+          value.map { |inner| plain(inner) }.join(" / ")
+        else
+          value.to_s
         end
       end
     end

@@ -15,31 +15,60 @@ module NimbleLedger
         @catalog = catalog
         @works = Quote::Selection.works_of(engine)
         @work = @works.include?(work) ? work : "plug"
-        @request = Estimate::Request.build({ "format" => "nimble-ledger.estimate-request", "version" => 1, "engine" => {}, "targets" => [engine.targets.first.id],
-                                             "equipment" => equipment }, documents: Documents.new(engine: engine), base: house)
+        @request =
+          Estimate::Request.build(
+            {
+              "format" => "nimble-ledger.estimate-request",
+              "version" => 1,
+              "engine" => {
+              },
+              "targets" => [engine.targets.first.id],
+              "equipment" => equipment
+            },
+            documents: Documents.new(engine: engine),
+            base: house
+          )
         @car = @request.car
         @engine = @car.engine
       end
 
       # @return [Hash] see the contract, EnginePage
       def to_h
-        { "work" => @work, "works" => soundings, "reach" => chart.reach_section, "layers" => chart.layers, "deepest" => deepest&.first,
-          "descent" => deepest && Quote::Sheet.descent(deepest.last.plan), "parts" => parts,
-          "equipment" => equipment }
+        {
+          "work" => @work,
+          "works" => soundings,
+          "reach" => chart.reach_section,
+          "layers" => chart.layers,
+          "deepest" => deepest&.first,
+          "descent" => deepest && Quote::Sheet.descent(deepest.last.plan),
+          "parts" => parts,
+          "equipment" => equipment
+        }
       end
 
       # Hours of one kind of work: each cylinder alone, and all together.
       # @return [Array<Hash>] "work", "cylinders" => [{"cylinder", "hours" or nil}], "all" => hours or nil
       def soundings
         @works.map do |work|
-          { "work" => work, "cylinders" => numbers(work).map { |number| { "cylinder" => number, "hours" => hours(alone(work)[number]) } },
-            "all" => hours(answer(targets(work))) }
+          {
+            "work" => work,
+            "cylinders" =>
+              numbers(work).map { |number| { "cylinder" => number, "hours" => hours(alone(work)[number]) } },
+            "all" => hours(answer(targets(work)))
+          }
         end
       end
 
       # Every part the profile names, with what the price list calls it; nil where it lists none.
       def parts
-        named.map { |part, uses| { "part" => part, "label" => @catalog&.item(part) && @catalog.description(part), "for" => uses.uniq, "priced" => priced?(part) } }
+        named.map do |part, uses|
+          {
+            "part" => part,
+            "label" => @catalog&.item(part) && @catalog.description(part),
+            "for" => uses.uniq,
+            "priced" => priced?(part)
+          }
+        end
       end
 
       # Parts of it that no price is known for: totals with them are incomplete.
@@ -54,7 +83,8 @@ module NimbleLedger
         @engine.equipment.map { |id| { "id" => id, "label" => Quote::Words.equipment(id) } }
       end
 
-      def targets(work, number = nil) = @engine.targets.select { |t| t.work == work && (number ? t.cylinders.include?(number) : t.cylinders.any?) }
+      def targets(work, number = nil) =
+        @engine.targets.select { |t| t.work == work && (number ? t.cylinders.include?(number) : t.cylinders.any?) }
 
       def numbers(work) = @engine.cylinders.map(&:number).sort.select { |number| targets(work, number).any? }
 
@@ -71,7 +101,8 @@ module NimbleLedger
 
       def hours(answer) = answer && (answer.plan.job.quoted_tenths / 10.0)
 
-      def reach = @reach ||= Picture::Reach.new(@engine, @engine.cylinders.to_h { |c| [c.number, alone(@work)[c.number]] })
+      def reach =
+        @reach ||= Picture::Reach.new(@engine, @engine.cylinders.to_h { |c| [c.number, alone(@work)[c.number]] })
 
       def chart = @chart ||= Quote::Chart.new(reach, condition: @car.condition, equipment: @car.equipment)
 
@@ -80,12 +111,19 @@ module NimbleLedger
 
       def named
         found = Hash.new { |hash, part| hash[part] = [] }
-        found[@engine.plug("part")] << "plugs" if @engine.plug("part")
-        @engine.coils.each { |coil| found[coil.part] << coil.id.tr("-", " ") }
-        @engine.targets.each { |target| [target.plug_part, *target.own_parts.map { |own| own["part"] }].compact.each { |part| found[part] << target.label } }
+        bought.each { |part, what| found[part] << what if part }
         @engine.steps.each { |step| disturbed(step).each { |part| found[part] << step.label } }
         found
       end
+
+      # Parts the work itself takes, with what each is for.
+      def bought
+        coils = @engine.coils.map { |coil| [coil.part, coil.id.tr("-", " ")] }
+        targets = @engine.targets.flat_map { |target| parts_of(target).map { |part| [part, target.label] } }
+        [[@engine.plug("part"), "plugs"], *coils, *targets]
+      end
+
+      def parts_of(target) = [target.plug_part, *target.own_parts.map { |own| own["part"] }]
 
       def disturbed(step)
         mishaps = step.mishaps.flat_map { |m| m["parts"] || [] }.map { |part| part.is_a?(Hash) ? part["part"] : part }

@@ -3,7 +3,8 @@
 module NimbleLedger
   module Parts
     # Whose boot a plug wears, and whether a job renews it (model.md sections 6 and 8): the wire's where a wire target
-    # serves the cylinder or the ignition is distributor or single-coil, else its own coil's; a boot target renews it too.
+    # serves the cylinder or the ignition is distributor or single-coil, else its own coil's; a boot target renews it
+    # too.
     class Boots
       WIRED = %w[distributor single-coil].freeze
 
@@ -26,7 +27,9 @@ module NimbleLedger
       end
 
       # Whether the boots of a plug target belong to the wires of a cylinder.
-      def wired?(target, number) = WIRED.include?(@engine.ignition) || @engine.targets.any? { |other| other.work == "wire" && same_place?(other, target, number) }
+      def wired?(target, number) =
+        WIRED.include?(@engine.ignition) ||
+          @engine.targets.any? { |other| other.work == "wire" && same_place?(other, target, number) }
 
       # Coils that sit on a plug of this target: of several the ones whose step its way goes through.
       # @return [Array<Profile::Engine::Coil>]
@@ -44,7 +47,9 @@ module NimbleLedger
       private
 
       def renewed(target, number, plugs)
-        return plugs if @targets.any? { |other| %w[wire boot].include?(other.work) && same_place?(other, target, number) }
+        if @targets.any? { |other| %w[wire boot].include?(other.work) && same_place?(other, target, number) }
+          return plugs
+        end
         return 0 if wired?(target, number)
 
         own = own_coils(target, number)
@@ -53,7 +58,8 @@ module NimbleLedger
       end
 
       # Where both say at which side of the cylinder they sit, it must be the same side.
-      def same_place?(other, target, number) = other.cylinders.include?(number) && [other.place, target.place].compact.uniq.size < 2
+      def same_place?(other, target, number) =
+        other.cylinders.include?(number) && [other.place, target.place].compact.uniq.size < 2
     end
   end
 end

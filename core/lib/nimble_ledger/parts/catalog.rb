@@ -7,24 +7,53 @@ module NimbleLedger
       part = Shape.string(max: 60)
       cents = Shape.integer(max: 100_000_000)
       count = Shape.integer(max: 100_000)
-      item = Shape.object(
-        required: { "part" => part },
-        optional: {
-          "description" => Shape.string(max: 200, empty: true), "kind" => Shape.string(max: 40), "unit" => Shape.string(max: 20),
-          "list_cents" => Shape.nullable(cents), "tax_class" => Shape.string(max: 40), "life_km" => Shape.number(max: 10_000_000),
-          "pack" => Shape.integer(min: 1, max: 1000), "equivalents" => Shape.list(part, max: 20),
-          "contains" => Shape.list(Shape.object(required: { "part" => part, "quantity" => Shape.integer(min: 1, max: 1000) }), min: 1, max: 60)
-        }
-      )
-      offer = Shape.object(required: { "supplier" => Shape.string(max: 80), "part" => part, "cost_cents" => cents },
-                           optional: { "on_hand" => count, "lead_days" => Shape.number(max: 1000) })
+      item =
+        Shape.object(
+          required: {
+            "part" => part
+          },
+          optional: {
+            "description" => Shape.string(max: 200, empty: true),
+            "kind" => Shape.string(max: 40),
+            "unit" => Shape.string(max: 20),
+            "list_cents" => Shape.nullable(cents),
+            "tax_class" => Shape.string(max: 40),
+            "life_km" => Shape.number(max: 10_000_000),
+            "pack" => Shape.integer(min: 1, max: 1000),
+            "equivalents" => Shape.list(part, max: 20),
+            "contains" =>
+              Shape.list(
+                Shape.object(required: { "part" => part, "quantity" => Shape.integer(min: 1, max: 1000) }),
+                min: 1,
+                max: 60
+              )
+          }
+        )
+      offer =
+        Shape.object(
+          required: {
+            "supplier" => Shape.string(max: 80),
+            "part" => part,
+            "cost_cents" => cents
+          },
+          optional: {
+            "on_hand" => count,
+            "lead_days" => Shape.number(max: 1000)
+          }
+        )
       shelf = Shape.object(required: { "part" => part, "quantity" => count, "cost_cents" => cents })
 
-      SHAPE = Shape.object(optional: {
-                             "format" => Shape.const("nimble-ledger.catalog"), "version" => Shape.const(1),
-                             "name" => Shape.string(max: 120), "items" => Shape.list(item, max: 25_000),
-                             "offers" => Shape.list(offer, max: 50_000), "shelf" => Shape.list(shelf, max: 25_000)
-                           })
+      SHAPE =
+        Shape.object(
+          optional: {
+            "format" => Shape.const("nimble-ledger.catalog"),
+            "version" => Shape.const(1),
+            "name" => Shape.string(max: 120),
+            "items" => Shape.list(item, max: 25_000),
+            "offers" => Shape.list(offer, max: 50_000),
+            "shelf" => Shape.list(shelf, max: 25_000)
+          }
+        )
 
       # @raise [InvalidInput] invalid_catalog, with paths
       def self.build(hash, path: "")
@@ -75,7 +104,11 @@ module NimbleLedger
 
       # Kits that hold any of these parts, with a known cost, in the order of the list.
       def kits_with(parts)
-        parts.flat_map { |part| @kits.fetch(part, []) }.uniq.select { |item| priced?(item["part"]) }.sort_by { |item| @place[item["part"]] }
+        parts
+          .flat_map { |part| @kits.fetch(part, []) }
+          .uniq
+          .select { |item| priced?(item["part"]) }
+          .sort_by { |item| @place[item["part"]] }
       end
 
       # @return [Hash] the whole catalog as formats.md has it
@@ -92,16 +125,19 @@ module NimbleLedger
 
       def add(item, path)
         if @items.key?(item["part"])
-          raise InvalidInput.new("The catalog lists #{item["part"]} twice.", code: "invalid_catalog",
-                                 details: [{ "path" => "#{path}/part", "message" => "#{item["part"]} stands twice" }])
+          raise InvalidInput.new(
+                  "The catalog lists #{item["part"]} twice.",
+                  code: "invalid_catalog",
+                  details: [{ "path" => "#{path}/part", "message" => "#{item["part"]} stands twice" }]
+                )
         end
         @items[item["part"]] = item
       end
 
       def kits_by_part
-        @items.each_value.with_object({}) do |item, kits|
-          (item["contains"] || []).each { |held| (kits[held["part"]] ||= []) << item }
-        end
+        @items
+          .each_value
+          .with_object({}) { |item, kits| (item["contains"] || []).each { |held| (kits[held["part"]] ||= []) << item } }
       end
 
       def standing_costs(hash)

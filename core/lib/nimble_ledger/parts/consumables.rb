@@ -2,8 +2,8 @@
 
 module NimbleLedger
   module Parts
-    # What the job uses up (model.md section 6): grease for each plug whose own boot is old, compound where it is in force,
-    # cleaner for each soaked plug, coolant for what a step lets out.
+    # What the job uses up (model.md section 6): grease for each plug whose own boot is old, compound where it is in
+    # force, cleaner for each soaked plug, coolant for what a step lets out.
     class Consumables
       Row = Struct.new(:label, :quantity, :unit_cents)
 
@@ -18,9 +18,12 @@ module NimbleLedger
 
       # @return [Array<Row>] unit price in cents; only what is used
       def rows
-        [Row.new("Boot grease", greased_boots, @house["grease_cents"]), Row.new("Thread compound", compound? ? plugs : 0, @house["compound_cents"]),
-         Row.new("Penetrating cleaner", @plan.soak == "none" ? 0 : plugs, @house["cleaner_cents"]),
-         Row.new("Coolant top-up", coolant_liters, @house["coolant_cents_per_liter"])].select { |row| row.quantity.positive? }
+        [
+          Row.new("Boot grease", greased_boots, @house["grease_cents"]),
+          Row.new("Thread compound", compound? ? plugs : 0, @house["compound_cents"]),
+          Row.new("Penetrating cleaner", @plan.soak == "none" ? 0 : plugs, @house["cleaner_cents"]),
+          Row.new("Coolant top-up", coolant_liters, @house["coolant_cents_per_liter"])
+        ].select { |row| row.quantity.positive? }
       end
 
       # Whether thread compound is in force: the profile decides unless the house or the job is set otherwise.
@@ -33,10 +36,15 @@ module NimbleLedger
 
       def plugs = @plan.targets.sum(&:plugs)
 
-      def greased_boots = @house["boot_grease"] == "none" ? 0 : @plan.targets.select(&:plug?).sum { |target| @boots.old(target) }
+      def greased_boots =
+        @house["boot_grease"] == "none" ? 0 : @plan.targets.select(&:plug?).sum { |target| @boots.old(target) }
 
       def coolant_liters
-        @plan.steps.flat_map(&:releases).sum(0r) { |release| release["fluid"] == "coolant" ? ThreePoints.exact(release["liters"]) : 0r }.to_f
+        @plan
+          .steps
+          .flat_map(&:releases)
+          .sum(0r) { |release| release["fluid"] == "coolant" ? ThreePoints.exact(release["liters"]) : 0r }
+          .to_f
       end
     end
   end

@@ -60,17 +60,28 @@ module NimbleLedger
       def disturbed(step)
         step.seals.each do |seal|
           replace = (seal["rule"] || "replace") == "replace" || @house["inspect_seals"] == "replace"
-          add(seal["part"], (seal["quantity"] || 1).to_i, step.id, replace ? "replace" : "if-needed", replace ? nil : seal["chance"])
+          add(
+            seal["part"],
+            (seal["quantity"] || 1).to_i,
+            step.id,
+            replace ? "replace" : "if-needed",
+            replace ? nil : seal["chance"]
+          )
         end
-        step.fasteners.each { |f| add(f["part"], (f["count"] || 1).to_i, step.id, "replace") if f["part"] && f["rule"] == "replace" }
-        step.clips.each { |clip| add(clip["part"], (clip["count"] || 1).to_i, step.id, "if-needed", clip["chance"] || 0) }
+        step.fasteners.each do |f|
+          add(f["part"], (f["count"] || 1).to_i, step.id, "replace") if f["part"] && f["rule"] == "replace"
+        end
+        step.clips.each do |clip|
+          add(clip["part"], (clip["count"] || 1).to_i, step.id, "if-needed", clip["chance"] || 0)
+        end
       end
 
       def mishap_parts(mishap)
         mishap.parts.each { |part| add(part["part"], part["quantity"].to_i, mishap.step, "if-needed", mishap.chance) }
       end
 
-      def row_for(part, rule, chance = nil) = rows.find { |row| row.part == part && row.rule == rule && row.chance == chance }
+      def row_for(part, rule, chance = nil) =
+        rows.find { |row| row.part == part && row.rule == rule && row.chance == chance }
 
       def add(part, quantity, because, rule, chance = nil)
         row = row_for(part, rule, chance)

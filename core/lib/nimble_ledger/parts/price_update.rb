@@ -6,10 +6,13 @@ module NimbleLedger
   module Parts
     # What rows of a price list change against the catalog in force (model.md section 6, formats.md "Catalog"): a row is
     # one offer of one supplier, or an item alone. Rows name what they change; what no row names stays, kits and shelf
-    # stock included. An empty cell changes nothing; the word none takes a cost (the supplier's offer) or a list price away.
+    # stock included. An empty cell changes nothing; the word none takes a cost (the supplier's offer) or a list price
+    # away.
     #
-    #   update = Parts::PriceUpdate.new(catalog, [{ "line" => 2, "part" => "PLG-1", "supplier" => "Quay", "cost" => "9.20" }])
-    #   update.rows.first  #=> {"line" => 2, "part" => "PLG-1", "status" => "changed", "changes" => ["cost at Quay 8.80 → 9.20"], ...}
+    #   read = [{ "line" => 2, "part" => "PLG-1", "supplier" => "Quay", "cost" => "9.20" }]
+    #   update = Parts::PriceUpdate.new(catalog, read)
+    #   update.rows.first
+    #   #=> {"line" => 2, "part" => "PLG-1", "status" => "changed", "changes" => ["cost at Quay 8.80 → 9.20"], ...}
     #   update.catalog     #=> the next revision
     class PriceUpdate
       COLUMNS = %w[part description kind unit supplier cost on_hand lead_days list].freeze
@@ -27,8 +30,7 @@ module NimbleLedger
       # @param progress [Proc] told (rows done, of) every hundred rows
       # @raise [InvalidInput] for more rows than MOST_ROWS, or a catalog that would grow too large
       def initialize(catalog, rows, exponent: 2, progress: ->(_done, _of) {})
-        raise InvalidInput.new("The price list has #{rows.size} rows; at most #{MOST_ROWS} are allowed.", code: "too_many_rows") if rows.size > MOST_ROWS
-
+        refuse_length(rows)
         @exponent = exponent
         @before = catalog
         @items = (catalog["items"] || []).to_h { |item| [item["part"], item] }
@@ -37,10 +39,7 @@ module NimbleLedger
         @offers.each_with_index { |offer, i| @place[offer.values_at("part", "supplier")] ||= i }
         @known = @items.keys.to_set.merge(@offers.map { |offer| offer["part"] })
         @seen = {}
-        @rows = rows.each_with_index.map do |row, i|
-          progress.call(i, rows.size) if (i % 100).zero?
-          take(row.to_h { |name, cell| [name, cell.is_a?(String) ? cell.strip : cell] })
-        end
+        @rows = take_all(rows, progress)
         Catalog.build(self.catalog)
       end
 
@@ -53,6 +52,22 @@ module NimbleLedger
 
       private
 
+      def refuse_length(rows)
+        return if rows.size <= MOST_ROWS
+
+        raise InvalidInput.new(
+                "The price list has #{rows.size} rows; at most #{MOST_ROWS} are allowed.",
+                code: "too_many_rows"
+              )
+      end
+
+      def take_all(rows, progress)
+        rows.each_with_index.map do |row, i|
+          progress.call(i, rows.size) if (i % 100).zero?
+          take(row.transform_values { |cell| cell.is_a?(String) ? cell.strip : cell })
+        end
+      end
+
       def take(row)
         reason = fault(row)
         return answer(row, "rejected", reason: reason) if reason
@@ -60,15 +75,25 @@ module NimbleLedger
         @seen[[row["part"], row["supplier"]]] = row["line"]
         fresh = @known.add?(row["part"])
         changes = item_changes(row) + offer_changes(row)
-        status = if changes.empty? then "same"
-                 else fresh ? "added" : "changed"
-                 end
+        status =
+          if changes.empty?
+            "same"
+          else
+            fresh ? "added" : "changed"
+          end
         answer(row, status, changes: fresh ? [] : changes)
       end
 
       def answer(row, status, changes: [], reason: nil)
         part = row["part"].to_s[0, LONGEST["part"]]
-        { "line" => row["line"], "part" => part, "status" => status, "description" => (@items[part] || {})["description"].to_s, "changes" => changes, "reason" => reason }
+        {
+          "line" => row["line"],
+          "part" => part,
+          "status" => status,
+          "description" => (@items[part] || {})["description"].to_s,
+          "changes" => changes,
+          "reason" => reason
+        }
       end
 
       # @return [String, nil] why a row cannot be taken, in words that say what to do
@@ -85,14 +110,20 @@ module NimbleLedger
       def offer_fault(row)
         supplier, cost = row.values_at("supplier", "cost").map { |cell| cell.to_s.empty? ? nil : cell }
         return "names a cost but no supplier" if cost && !supplier
-        return "names supplier #{supplier} but no cost" if supplier && [nil, NONE].include?(cost) && !@place.key?([row["part"], supplier])
+        if supplier && [nil, NONE].include?(cost) && !@place.key?([row["part"], supplier])
+          return "names supplier #{supplier} but no cost"
+        end
 
         stock = %w[on_hand lead_days].find { |name| !row[name].to_s.empty? }
         "names #{stock} but no supplier" if stock && !supplier
       end
 
       def number_fault(row)
-        %w[cost list].each { |name| return "#{name} #{short(row[name])} is no amount like #{text(1250)}" unless ["", NONE].include?(row[name].to_s) || cents(row[name]) }
+        %w[cost list].each do |name|
+          unless ["", NONE].include?(row[name].to_s) || cents(row[name])
+            return "#{name} #{short(row[name])} is no amount like #{text(1250)}"
+          end
+        end
         return "on_hand #{short(row["on_hand"])} is no whole number up to 100000" unless whole?(row["on_hand"], 100_000)
 
         "lead_days #{short(row["lead_days"])} is no whole number up to 1000" unless whole?(row["lead_days"], 1000)
@@ -110,22 +141,31 @@ module NimbleLedger
 
       # "1,250.00", "1250.00" and "1250,00" alike; nil for what is no amount of this currency.
       def cents(cell)
-        whole, decimals = cell.match(/\A([1-9]\d{0,2}(?:,\d{3}){1,2}|\d{1,9})(?:[.,](\d{1,#{[@exponent, 1].max}}))?\z/)&.captures
+        whole, decimals =
+          cell.match(/\A([1-9]\d{0,2}(?:,\d{3}){1,2}|\d{1,9})(?:[.,](\d{1,#{[@exponent, 1].max}}))?\z/)&.captures
         return nil if whole.nil? || (decimals && @exponent.zero?)
 
         amount = (whole.delete(",").to_i * (10**@exponent)) + decimals.to_s.ljust(@exponent, "0").to_i
         amount <= MOST_CENTS ? amount : nil
       end
 
-      def text(cents) = cents && (@exponent.zero? ? cents.to_s : format("%d.%0#{@exponent}d", *cents.divmod(10**@exponent)))
+      def text(cents) =
+        cents && (@exponent.zero? ? cents.to_s : format("%d.%0#{@exponent}d", *cents.divmod(10**@exponent)))
 
       def item_changes(row)
         item = @items[row["part"]] || { "part" => row["part"] }
+        changed = item_cells(row).reject { |name, value| item[name] == value }
+        @items[row["part"]] = item.merge(changed).compact
+        changed.map do |name, value|
+          name == "list_cents" ? change("list", text(item[name]), text(value)) : change(name, item[name], value)
+        end
+      end
+
+      # What a row says of the item itself.
+      def item_cells(row)
         given = row.slice("description", "kind", "unit").reject { |_, cell| cell.to_s.empty? }
         given["list_cents"] = row["list"] == NONE ? nil : cents(row["list"]) unless row["list"].to_s.empty?
-        changed = given.reject { |name, value| item[name] == value }
-        @items[row["part"]] = item.merge(changed).compact
-        changed.map { |name, value| name == "list_cents" ? change("list", text(item[name]), text(value)) : change(name, item[name], value) }
+        given
       end
 
       def offer_changes(row)
@@ -136,11 +176,23 @@ module NimbleLedger
         offer = @offers[at] || { "supplier" => key[1], "part" => key[0] }
         return withdraw(at, offer) if row["cost"] == NONE
 
+        changed = offer_cells(row).reject { |name, value| offer[name] == value }
+        @offers[at] = offer.merge(changed)
+        changed.map { |name, value| offer_change(offer, name, value) }
+      end
+
+      # What a row says of its supplier's offer.
+      def offer_cells(row)
         given = row["cost"].to_s.empty? ? {} : { "cost_cents" => cents(row["cost"]) }
         %w[on_hand lead_days].each { |name| given[name] = row[name].to_i unless row[name].to_s.empty? }
-        changed = given.reject { |name, value| offer[name] == value }
-        @offers[at] = offer.merge(changed)
-        changed.map { |name, value| name == "cost_cents" ? change("cost at #{key[1]}", text(offer[name]), text(value)) : change("#{name.tr("_", " ")} at #{key[1]}", offer[name], value) }
+        given
+      end
+
+      def offer_change(offer, name, value)
+        at = "at #{offer["supplier"]}"
+        return change("cost #{at}", text(offer[name]), text(value)) if name == "cost_cents"
+
+        change("#{name.tr("_", " ")} #{at}", offer[name], value)
       end
 
       def withdraw(at, offer)
@@ -148,7 +200,8 @@ module NimbleLedger
         [change("cost at #{offer["supplier"]}", text(offer["cost_cents"]), nil)]
       end
 
-      def change(what, before, after) = "#{what} #{[before, after].map { |value| value.to_s.empty? ? NONE : value }.join(" → ")}"
+      def change(what, before, after) =
+        "#{what} #{[before, after].map { |value| value.to_s.empty? ? NONE : value }.join(" → ")}"
     end
   end
 end

@@ -2,8 +2,9 @@
 
 module NimbleLedger
   module Picture
-    # The job as time across and depth down, from its sequence: down through the layers, along the bottom cylinder by cylinder,
-    # and back up in reverse. Minutes are mean clock minutes, to scale; house and closing tasks lie above the surface (depth 0).
+    # The job as time across and depth down, from its sequence: down through the layers, along the bottom cylinder by
+    # cylinder, and back up in reverse. Minutes are mean clock minutes, to scale; house and closing tasks lie above the
+    # surface (depth 0).
     class Descent
       # kind: house, remove, work, refit, closing, wait. depth: 0 above the surface, 1 the first layer.
       Stroke = Struct.new(:kind, :ref, :label, :start, :minutes, :depth, :cylinder)
@@ -18,9 +19,12 @@ module NimbleLedger
         @depth = depths
         @levels = [@depth.values.max || 0, 0].max + 1
         clock = 0.0
-        @strokes = plan.sequence.pieces.select { |piece| piece.clock_minutes.positive? }.map do |piece|
-          stroke(piece, clock).tap { clock += piece.clock_minutes }
-        end
+        @strokes =
+          plan
+            .sequence
+            .pieces
+            .select { |piece| piece.clock_minutes.positive? }
+            .map { |piece| stroke(piece, clock).tap { clock += piece.clock_minutes } }
         freeze
       end
 

@@ -3,12 +3,13 @@
 module NimbleLedger
   module Picture
     # The reach drawing from the profile alone: where each cylinder stands, which layers lie over which cylinders
-    # (a chosen cylinder's chain in the job, the others' own plan), and the sounding: hours if a cylinder were done alone
-    # with the work now chosen. Positions are columns and rows; the interface gives them a size.
+    # (a chosen cylinder's chain in the job, the others' own plan), and the sounding: hours if a cylinder were done
+    # alone with the work now chosen. Positions are columns and rows; the interface gives them a size.
     class Reach
       MAX_CONTOURS = 5
 
-      # Layers over the same set of cylinders. `runs` are [first row, last row, first column, last column]; `partial` is dashed.
+      # Layers over the same set of cylinders. `runs` are [first row, last row, first column, last column]; `partial` is
+      # dashed.
       Contour = Struct.new(:steps, :cylinders, :runs, :partial, :level)
 
       attr_reader :engine, :contours, :listed_only, :locals, :soundings, :plans
@@ -65,8 +66,10 @@ module NimbleLedger
 
       def row(cylinder)
         case cylinder.bank
-        when "front", "left" then 1
-        else 0
+        when "front", "left"
+          1
+        else
+          0
         end
       end
 
@@ -89,7 +92,10 @@ module NimbleLedger
         local = locals.values.flatten
         groups = (engine.steps - local).group_by { |step| over(step) }.reject { |cylinders, _steps| cylinders.empty? }
         ordered = groups.sort_by { |cylinders, steps| [-cylinders.size, first_off(steps), steps.first.position] }
-        all = ordered.each_with_index.map { |(cylinders, steps), i| Contour.new(by_removal(steps), cylinders, runs(cylinders), partial?(cylinders), i + 1) }
+        all =
+          ordered.each_with_index.map do |(cylinders, steps), i|
+            Contour.new(by_removal(steps), cylinders, runs(cylinders), partial?(cylinders), i + 1)
+          end
         @contours = all.first(MAX_CONTOURS)
         @listed_only = all.drop(MAX_CONTOURS)
       end
@@ -104,10 +110,14 @@ module NimbleLedger
       end
 
       def partial?(cylinders)
-        engine.cylinders.group_by { |cylinder| row(cylinder) }.values.any? do |bank|
-          count = bank.count { |cylinder| cylinders.include?(cylinder.number) }
-          count.positive? && count < bank.size
-        end
+        engine
+          .cylinders
+          .group_by { |cylinder| row(cylinder) }
+          .values
+          .any? do |bank|
+            count = bank.count { |cylinder| cylinders.include?(cylinder.number) }
+            count.positive? && count < bank.size
+          end
       end
 
       # A set that fills a block is one run over its rows; otherwise one run for each unbroken stretch of a row.

@@ -2,8 +2,8 @@
 
 module NimbleLedger
   module Price
-    # A discount (model.md section 7): taken off before tax, never beyond the lines it is taken off, and spread over all of
-    # them by largest remainder, remainder ties to the earlier line.
+    # A discount (model.md section 7): taken off before tax, never beyond the lines it is taken off, and spread over all
+    # of them by largest remainder, remainder ties to the earlier line.
     module Discount
       module_function
 

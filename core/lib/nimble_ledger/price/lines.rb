@@ -55,14 +55,21 @@ module NimbleLedger
       end
 
       def labor(tenths)
-        Line.new("labor", "Labor", tenths / 10.0, @house["rate_cents"], Money.round(Rational(tenths * @house["rate_cents"], 10)))
+        Line.new(
+          "labor",
+          "Labor",
+          tenths / 10.0,
+          @house["rate_cents"],
+          Money.round(Rational(tenths * @house["rate_cents"], 10))
+        )
       end
 
       def part_lines(rows)
         needs = rows.group_by(&:part).transform_values { |same| [same.sum(&:quantity), same.flat_map(&:because)] }
         kits = Parts::Kits.new(@catalog, needs.transform_values(&:first)).counts
         lines = kits.flat_map { |part, count| kit_lines(part, count, use_kit(part, count, needs)) }
-        lines + needs.filter_map { |part, (quantity, because)| part_line(part, quantity, because.uniq) if quantity.positive? }
+        lines +
+          needs.filter_map { |part, (quantity, because)| part_line(part, quantity, because.uniq) if quantity.positive? }
       end
 
       def part_line(part, quantity, because)
@@ -71,7 +78,14 @@ module NimbleLedger
           @missing << { "part" => part, "because" => because }
           return nil
         end
-        basis = unit == @catalog.list_cents(part) ? "The selling price the price list sets." : "Standing cost with the house markup."
+        basis =
+          (
+            if unit == @catalog.list_cents(part)
+              "The selling price the price list sets."
+            else
+              "Standing cost with the house markup."
+            end
+          )
         Line.new("part", label(part), quantity, unit, unit * quantity, part, because, basis)
       end
 
@@ -84,10 +98,20 @@ module NimbleLedger
         return [whole] if @house["kit_rule"] == "whole" || used.empty?
 
         shares = Money.spread(whole.cents, weights(used))
-        used.zip(shares).map do |one, cents|
-          Line.new("part", label(one.part), one.quantity, Money.round(Rational(cents, one.quantity)), cents, one.part, one.because.uniq,
-                   "Its share of #{label(part)}, which is bought for it.")
-        end
+        used
+          .zip(shares)
+          .map do |one, cents|
+            Line.new(
+              "part",
+              label(one.part),
+              one.quantity,
+              Money.round(Rational(cents, one.quantity)),
+              cents,
+              one.part,
+              one.because.uniq,
+              "Its share of #{label(part)}, which is bought for it."
+            )
+          end
       end
 
       # In proportion to standing costs where all of them are known, else by pieces.
@@ -114,7 +138,15 @@ module NimbleLedger
       end
 
       def consumables(rows)
-        rows.map { |row| Line.new("consumable", row.label, row.quantity, row.unit_cents, Money.round(ThreePoints.exact(row.quantity) * row.unit_cents)) }
+        rows.map do |row|
+          Line.new(
+            "consumable",
+            row.label,
+            row.quantity,
+            row.unit_cents,
+            Money.round(ThreePoints.exact(row.quantity) * row.unit_cents)
+          )
+        end
       end
 
       # A share of the labor line as it was rounded, before discount, up to the house cap.
@@ -135,7 +167,18 @@ module NimbleLedger
       end
 
       def tax_lines
-        @tax.added.map { |tax| Line.new("tax", tax.label, 1, tax.cents, tax.cents, nil, nil, "#{tax.percent} % of #{tax.on.join(", ")} after discount.") }
+        @tax.added.map do |tax|
+          Line.new(
+            "tax",
+            tax.label,
+            1,
+            tax.cents,
+            tax.cents,
+            nil,
+            nil,
+            "#{tax.percent} % of #{tax.on.join(", ")} after discount."
+          )
+        end
       end
     end
   end

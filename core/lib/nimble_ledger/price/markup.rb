@@ -12,12 +12,13 @@ module NimbleLedger
       # @return [Integer] cents for one, rounded half up
       def selling_price(cost_cents, brackets, cap_cents: nil)
         from = 0
-        exact = brackets.sum(0r) do |bracket|
-          upto = [cost_cents, bracket["up_to_cents"] || cost_cents].min
-          share = [upto - from, 0].max
-          from = [from, upto].max
-          share * ThreePoints.exact(bracket["factor"])
-        end
+        exact =
+          brackets.sum(0r) do |bracket|
+            upto = [cost_cents, bracket["up_to_cents"] || cost_cents].min
+            share = [upto - from, 0].max
+            from = [from, upto].max
+            share * ThreePoints.exact(bracket["factor"])
+          end
         price = Money.round(exact)
         cap_cents ? [[price, cap_cents].min, cost_cents].max : price
       end

@@ -2,11 +2,17 @@
 
 module NimbleLedger
   module Price
-    # The taxes of the house (model.md section 7): once per entry, on the net of its classes after the discount; where prices
-    # include tax, contained in them and shown, not added.
+    # The taxes of the house (model.md section 7): once per entry, on the net of its classes after the discount; where
+    # prices include tax, contained in them and shown, not added.
     class Tax
       # What a kind of line counts as; consumables are taxed as parts, supplies as fees.
-      CLASS_OF = { "labor" => "labor", "part" => "parts", "consumable" => "parts", "supplies" => "fees", "fee" => "fees" }.freeze
+      CLASS_OF = {
+        "labor" => "labor",
+        "part" => "parts",
+        "consumable" => "parts",
+        "supplies" => "fees",
+        "fee" => "fees"
+      }.freeze
 
       # A tax and what it comes to.
       Due = Struct.new(:label, :percent, :on, :cents)
@@ -17,7 +23,10 @@ module NimbleLedger
       def initialize(house, lines, net)
         @taxes = house["taxes"]
         @inclusive = house["tax_inclusive"]
-        @by_class = lines.zip(net).each_with_object(Hash.new(0)) { |(line, cents), sums| sums[CLASS_OF.fetch(line.kind)] += cents }
+        @by_class =
+          lines
+            .zip(net)
+            .each_with_object(Hash.new(0)) { |(line, cents), sums| sums[CLASS_OF.fetch(line.kind)] += cents }
         freeze
       end
 
@@ -31,7 +40,14 @@ module NimbleLedger
       private
 
       def due
-        @taxes.map { |tax| Due.new(tax["label"], tax["percent"], tax["on"], Money.round(tax["on"].uniq.sum(0r) { |kind| net(kind) } * rate(tax))) }
+        @taxes.map do |tax|
+          Due.new(
+            tax["label"],
+            tax["percent"],
+            tax["on"],
+            Money.round(tax["on"].uniq.sum(0r) { |kind| net(kind) } * rate(tax))
+          )
+        end
       end
 
       # What a class comes to without the tax in it: gross ÷ (1 + the sum of the rates on that class).

@@ -59,7 +59,10 @@ module NimbleLedger
           bank = cylinder["bank"]
           next if allowed.nil? || allowed.include?(bank)
 
-          @faults.add("/cylinders/#{i}/bank", "#{bank ? "#{bank} does not fit" : "is missing"}: use #{allowed.join(" or ")}")
+          @faults.add(
+            "/cylinders/#{i}/bank",
+            "#{bank ? "#{bank} does not fit" : "is missing"}: use #{allowed.join(" or ")}"
+          )
         end
       end
 
@@ -67,9 +70,12 @@ module NimbleLedger
         return nil unless %w[vee flat].include?(@hash["arrangement"])
 
         case @hash["mounting"]
-        when "sideways" then %w[front rear]
-        when "lengthwise" then %w[left right]
-        else BANKS
+        when "sideways"
+          %w[front rear]
+        when "lengthwise"
+          %w[left right]
+        else
+          BANKS
         end
       end
 
@@ -81,10 +87,13 @@ module NimbleLedger
 
       # Every place that names steps: [list, path, holder's step id or nil].
       def entries
-        @entries ||= @steps.each_with_index.map { |step, i| [step["after"] || [], "/steps/#{i}/after", step["id"]] } +
-                     @targets.each_with_index.flat_map do |target, i|
-                       target["ways"].each_with_index.map { |way, j| [way["through"] || [], "/targets/#{i}/ways/#{j}/through", nil] }
-                     end
+        @entries ||=
+          @steps.each_with_index.map { |step, i| [step["after"] || [], "/steps/#{i}/after", step["id"]] } +
+            @targets.each_with_index.flat_map do |target, i|
+              target["ways"].each_with_index.map do |way, j|
+                [way["through"] || [], "/targets/#{i}/ways/#{j}/through", nil]
+              end
+            end
       end
 
       def known_members(list, path, _holder)
@@ -126,11 +135,14 @@ module NimbleLedger
         several = target["cylinders"]
         @faults.add("#{path}/cylinders", "stands beside cylinder; give one of the two") if single && several
         @faults.add("#{path}/cylinder", "is missing") unless single || several || target["work"] == "other"
-        @faults.add("#{path}/label", "is missing: other work needs a label") if target["work"] == "other" && !target["label"]
+        if target["work"] == "other" && !target["label"]
+          @faults.add("#{path}/label", "is missing: other work needs a label")
+        end
         cylinder_exists(single, "#{path}/cylinder") if single
         (several || []).each_with_index { |number, j| cylinder_exists(number, "#{path}/cylinders/#{j}") }
         coil_exists(target["coil"], "#{path}/coil") if target["coil"]
-        @faults.add("#{path}/plug", "stands at #{target["work"]} work; only a plug target has a plug of its own") if target["plug"] && target["work"] != "plug"
+        return unless target["plug"] && target["work"] != "plug"
+        @faults.add("#{path}/plug", "stands at #{target["work"]} work; only a plug target has a plug of its own")
       end
 
       def coil_exists(id, path)
@@ -149,7 +161,10 @@ module NimbleLedger
           sum = at.sum { |t| (@targets[t]["plugs"] || per_cylinder).to_i }
           next if sum == per_cylinder
 
-          @faults.add("/targets/#{at.first}", "plug targets of cylinder #{number} hold #{sum} plugs; the engine has #{per_cylinder} a cylinder")
+          @faults.add(
+            "/targets/#{at.first}",
+            "plug targets of cylinder #{number} hold #{sum} plugs; the engine has #{per_cylinder} a cylinder"
+          )
         end
       end
 
@@ -160,9 +175,15 @@ module NimbleLedger
         list.each_with_index do |variant, i|
           repeated(variant["options"], "/variants/#{i}/options", "id")
           ids = variant["options"].map { |option| option["id"] }
-          @faults.add("/variants/#{i}/usual", "#{variant["usual"]} is none of its options: #{ids.join(", ")}") unless ids.include?(variant["usual"])
+          unless ids.include?(variant["usual"])
+            @faults.add("/variants/#{i}/usual", "#{variant["usual"]} is none of its options: #{ids.join(", ")}")
+          end
         end
-        @steps.each_with_index { |step, i| (step["when"] || {}).each { |id, options| known_answers(list, id, options, "/steps/#{i}/when/#{Shape.key(id)}") } }
+        @steps.each_with_index do |step, i|
+          (step["when"] || {}).each do |id, options|
+            known_answers(list, id, options, "/steps/#{i}/when/#{Shape.key(id)}")
+          end
+        end
       end
 
       def known_answers(list, id, options, path)
@@ -179,7 +200,10 @@ module NimbleLedger
           (step["closing"] || []).each_with_index do |task, j|
             next unless task["without"]&.zip(task["minutes"])&.any? { |without, with| without < with }
 
-            @faults.add("/steps/#{i}/closing/#{j}/without", "is below minutes at some point: without the tool it cannot take less")
+            @faults.add(
+              "/steps/#{i}/closing/#{j}/without",
+              "is below minutes at some point: without the tool it cannot take less"
+            )
           end
         end
       end
@@ -239,7 +263,9 @@ module NimbleLedger
           open.concat(named(@steps[@step_at[id]]["after"] || []))
         end
         @steps.each_with_index do |step, i|
-          @warnings << { "path" => "/steps/#{i}", "message" => "no target ever goes through #{step["id"]}" } unless reached[step["id"]]
+          unless reached[step["id"]]
+            @warnings << { "path" => "/steps/#{i}", "message" => "no target ever goes through #{step["id"]}" }
+          end
         end
       end
 

@@ -2,8 +2,8 @@
 
 module NimbleLedger
   module Profile
-    # Work done last, everything closed and the battery on: a relearn, a bleed, a reset (model.md section 2). It may need a
-    # tool, and say what it takes without.
+    # Work done last, everything closed and the battery on: a relearn, a bleed, a reset (model.md section 2). It may
+    # need a tool, and say what it takes without.
     class Closing
       attr_reader :what, :order, :needs, :position
 

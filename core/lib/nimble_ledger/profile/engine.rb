@@ -13,8 +13,23 @@ module NimbleLedger
       # How many variants of one engine are kept made: a garage has few, one profile may have thousands of millions.
       VARIANTS_KEPT = 16
 
-      attr_reader :variants, :code, :name, :notes, :arrangement, :mounting, :head, :ignition, :cylinders, :coils, :steps, :targets,
-                  :soaks, :thermal_mass, :house_overrides, :warnings, :source
+      attr_reader :variants,
+                  :code,
+                  :name,
+                  :notes,
+                  :arrangement,
+                  :mounting,
+                  :head,
+                  :ignition,
+                  :cylinders,
+                  :coils,
+                  :steps,
+                  :targets,
+                  :soaks,
+                  :thermal_mass,
+                  :house_overrides,
+                  :warnings,
+                  :source
 
       # @param hash [Hash] parsed JSON with string keys
       # @param path [String] prefix of the paths in errors ("/engine" when it stands inside a request)
@@ -25,8 +40,12 @@ module NimbleLedger
         found = checks.run.map { |fault| fault.merge("path" => path + fault["path"]) }
         return new(hash, checks.warnings) if found.empty?
 
-        raise InvalidInput.new("The engine profile has #{found.size == 1 ? "a fault" : "#{found.size} faults"}: " \
-                               "#{found.first["path"]} #{found.first["message"]}", code: "invalid_profile", details: found)
+        raise InvalidInput.new(
+                "The engine profile has #{found.size == 1 ? "a fault" : "#{found.size} faults"}: " \
+                  "#{found.first["path"]} #{found.first["message"]}",
+                code: "invalid_profile",
+                details: found
+              )
       end
 
       # @param written [Hash] the profile as it was written, where this is one of its variants
@@ -36,16 +55,11 @@ module NimbleLedger
         @code, @name, @arrangement, @head, @ignition = hash.values_at("code", "name", "arrangement", "head", "ignition")
         @notes = hash["notes"].to_s
         @plug = hash["plug"]
-        @cylinders = hash["cylinders"].map { |c| Cylinder.new(c["number"].to_i, c["bank"], c["position"].to_i).freeze }
-        @mounting = hash["mounting"] || (@cylinders.any? { |c| %w[front rear].include?(c.bank) } ? "sideways" : "lengthwise")
-        @coils = (hash["coils"] || []).map { |c| Coil.new(c["id"], c["part"], c["cylinders"].map(&:to_i)).freeze }
-        @steps = hash["steps"].each_with_index.map { |step, i| Step.new(step, i) }
-        @targets = hash["targets"].each_with_index.map { |target, i| Target.new(target, i, plugs_per_cylinder) }
+        read_layout(hash)
+        read_work(hash)
         read_options(hash)
         @built = {}
         @making = Mutex.new
-        @step_by_id = @steps.to_h { |step| [step.id, step] }
-        @target_by_id = @targets.to_h { |target| [target.id, target] }
         freeze
       end
       private_class_method :new
@@ -78,7 +92,11 @@ module NimbleLedger
 
       # Every piece of equipment a step or way may need.
       # @return [Array<String>]
-      def equipment = (@steps.flat_map { |step| step.needs + step.closing.flat_map(&:needs) } + @targets.flat_map { |target| target.ways.flat_map(&:needs) }).uniq
+      def equipment =
+        (
+          @steps.flat_map { |step| step.needs + step.closing.flat_map(&:needs) } +
+            @targets.flat_map { |target| target.ways.flat_map(&:needs) }
+        ).uniq
 
       # One field of the profile's `plug`, nil when the profile is silent.
       def plug(field) = @plug[field]
@@ -98,7 +116,26 @@ module NimbleLedger
 
       private
 
-      def build_as(in_force) = variants.reduce(source, in_force).then { |hash| hash.equal?(source) ? self : Engine.send(:new, hash, warnings, written: source) }
+      def build_as(in_force) =
+        variants
+          .reduce(source, in_force)
+          .then { |hash| hash.equal?(source) ? self : Engine.send(:new, hash, warnings, written: source) }
+
+      # Where the cylinders stand and which coil feeds which.
+      def read_layout(hash)
+        @cylinders = hash["cylinders"].map { |c| Cylinder.new(c["number"].to_i, c["bank"], c["position"].to_i).freeze }
+        sideways = @cylinders.any? { |c| %w[front rear].include?(c.bank) }
+        @mounting = hash["mounting"] || (sideways ? "sideways" : "lengthwise")
+        @coils = (hash["coils"] || []).map { |c| Coil.new(c["id"], c["part"], c["cylinders"].map(&:to_i)).freeze }
+      end
+
+      # What comes off, and what is done.
+      def read_work(hash)
+        @steps = hash["steps"].each_with_index.map { |step, i| Step.new(step, i) }
+        @targets = hash["targets"].each_with_index.map { |target, i| Target.new(target, i, plugs_per_cylinder) }
+        @step_by_id = @steps.to_h { |step| [step.id, step] }
+        @target_by_id = @targets.to_h { |target| [target.id, target] }
+      end
 
       def read_options(hash)
         @hot_valley = hash["hot_valley"] || false

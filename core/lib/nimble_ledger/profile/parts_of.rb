@@ -18,8 +18,25 @@ module NimbleLedger
 
     # Something that comes off (or is done) to get access, and goes back (model.md section 1).
     class Step
-      attr_reader :id, :label, :zone, :remove, :refit, :after, :choices, :needs, :cylinder, :seals, :fasteners, :clips,
-                  :mishaps, :waits, :releases, :cautions, :closing, :people, :position
+      attr_reader :id,
+                  :label,
+                  :zone,
+                  :remove,
+                  :refit,
+                  :after,
+                  :choices,
+                  :needs,
+                  :cylinder,
+                  :seals,
+                  :fasteners,
+                  :clips,
+                  :mishaps,
+                  :waits,
+                  :releases,
+                  :cautions,
+                  :closing,
+                  :people,
+                  :position
 
       def initialize(hash, position)
         @id = hash["id"]
@@ -37,8 +54,8 @@ module NimbleLedger
         freeze
       end
 
-      # "at-once" (it goes straight back), "after-run" (it goes on after the running check), or nil: in its turn. Moves order on
-      # the card, never minutes.
+      # "at-once" (it goes straight back), "after-run" (it goes on after the running check), or nil: in its turn. Moves
+      # order on the card, never minutes.
       attr_reader :back
 
       def battery? = @battery
@@ -56,7 +73,11 @@ module NimbleLedger
         @waits = hash["waits"] || []
         @releases = hash["releases"] || []
         @cautions = hash["cautions"] || []
-        @closing = (hash["closing"] || []).each_with_index.map { |task, i| Closing.new(task, i) }.sort_by { |task| [task.order, task.position] }
+        @closing =
+          (hash["closing"] || [])
+            .each_with_index
+            .map { |task, i| Closing.new(task, i) }
+            .sort_by { |task| [task.order, task.position] }
         @back = hash["back"]
       end
 
@@ -84,26 +105,29 @@ module NimbleLedger
 
     # Work at the bottom: a plug, a coil, a seal, a test (model.md section 1).
     class Target
-      attr_reader :id, :work, :cylinders, :minutes, :ways, :extraction_factor, :own_parts, :plugs, :place, :coil, :tools,
-                  :cautions, :position
+      attr_reader :id,
+                  :work,
+                  :cylinders,
+                  :minutes,
+                  :ways,
+                  :extraction_factor,
+                  :own_parts,
+                  :plugs,
+                  :place,
+                  :coil,
+                  :tools,
+                  :cautions,
+                  :position
 
       def initialize(hash, position, per_cylinder)
-        @id = hash["id"]
-        @work = hash["work"]
-        @label = hash["label"]
+        @id, @work, @label, @place, @coil = hash.values_at("id", "work", "label", "position", "coil")
+        @position = position
         @cylinders = (hash["cylinders"] || [hash["cylinder"]].compact).map(&:to_i)
         @minutes = ThreePoints.from(hash["minutes"])
         @ways = hash["ways"].map { |way| Way.new(way) }
         @wrench_fits = hash.fetch("wrench_fits", true)
         @extraction_factor = hash["extraction_factor"] || 1.0
-        @own_parts = hash["parts"] || []
-        @plugs = plug? ? (hash["plugs"] || (per_cylinder * [@cylinders.size, 1].max)).to_i : 0
-        @place = hash["position"]
-        @coil = hash["coil"]
-        @own_plug = hash["plug"] || {}
-        @tools = hash["tools"] || []
-        @cautions = hash["cautions"] || []
-        @position = position
+        read_parts(hash, per_cylinder)
         freeze
       end
 
@@ -126,6 +150,16 @@ module NimbleLedger
 
         numbers = cylinders.size < 3 ? cylinders.join(" and ") : "#{cylinders[0..-2].join(", ")} and #{cylinders.last}"
         ["#{work.capitalize.tr("-", " ")} #{numbers}".strip, place].compact.join(", ")
+      end
+
+      private
+
+      def read_parts(hash, per_cylinder)
+        @own_parts = hash["parts"] || []
+        @plugs = plug? ? (hash["plugs"] || (per_cylinder * [@cylinders.size, 1].max)).to_i : 0
+        @own_plug = hash["plug"] || {}
+        @tools = hash["tools"] || []
+        @cautions = hash["cautions"] || []
       end
     end
   end

@@ -5,12 +5,13 @@ module NimbleLedger
     # "While it's open", as at most three bundles, each priced as one joint plan against doing it another day
     # (model.md section 2).
     class Bundles
-      Bundle = Struct.new(:label, :note, :targets, :now, :joint, :alone) do
-        def added_tenths = joint.quoted_tenths - now.quoted_tenths
-        def alone_tenths = alone.quoted_tenths
-        def added_cents = joint.price && (joint.price.total_cents - now.price.total_cents)
-        def alone_cents = alone.price&.total_cents
-      end
+      Bundle =
+        Struct.new(:label, :note, :targets, :now, :joint, :alone) do
+          def added_tenths = joint.quoted_tenths - now.quoted_tenths
+          def alone_tenths = alone.quoted_tenths
+          def added_cents = joint.price && (joint.price.total_cents - now.price.total_cents)
+          def alone_cents = alone.price&.total_cents
+        end
 
       MOST = 3
       SEALS = %w[tube-seal cover-gasket].freeze
@@ -30,14 +31,19 @@ module NimbleLedger
       # @return [Array<Bundle>]
       def list
         groups = other_cylinders.group_by { |number| [bank(number), under_this_opening?(number)] }
-        (groups.map { |(bank, open), numbers| bundle(numbers, note(bank, open)) }.compact.first(MOST - 1) + [extras]).compact
+        (
+          groups.map { |(bank, open), numbers| bundle(numbers, note(bank, open)) }.compact.first(MOST - 1) + [extras]
+        ).compact
       end
 
       private
 
       def other_cylinders
-        @engine.cylinders.map(&:number).select { |n| (targets_on([n]) - @chosen).any? && @reach.plans[n] }
-               .sort_by { |n| [under_this_opening?(n) ? 0 : 1, chosen_banks.include?(bank(n)) ? 0 : 1, n] }
+        @engine
+          .cylinders
+          .map(&:number)
+          .select { |n| (targets_on([n]) - @chosen).any? && @reach.plans[n] }
+          .sort_by { |n| [under_this_opening?(n) ? 0 : 1, chosen_banks.include?(bank(n)) ? 0 : 1, n] }
       end
 
       def bank(number) = @engine.cylinders.find { |cylinder| cylinder.number == number }.bank
@@ -63,25 +69,44 @@ module NimbleLedger
         targets = targets_on(numbers) - @chosen
         return nil if targets.empty?
 
-        priced(Words.work_on(@works & targets.map(&:work), targets.flat_map(&:cylinders).uniq.sort & numbers), note, targets)
+        priced(
+          Words.work_on(@works & targets.map(&:work), targets.flat_map(&:cylinders).uniq.sort & numbers),
+          note,
+          targets
+        )
       end
 
-      # Other work the opening makes cheap: seals first, then by saving share; the same kind on all cylinders it is open for.
+      # Other work the opening makes cheap: seals first, then by saving share; the same kind on all cylinders it is open
+      # for.
       def extras
-        rows = @answer.while_open.reject { |row| @works.include?(row.target.work) || NEVER_EXTRA.include?(row.target.work) || row.share < WORTH_SAYING || beside_the_point?(row.target) }
+        rows = @answer.while_open.select { |row| worth_saying?(row) }
         best = rows.find { |row| SEALS.include?(row.target.work) } || rows.first or return nil
-        same = rows.select { |row| row.target.work == best.target.work && row.target.work != "other" && row.share >= best.share * 0.9 }
-        targets = same.empty? ? [best.target] : same.map(&:target)
-        label = targets.size == 1 ? best.target.label : Words.work_on([best.target.work], targets.flat_map(&:cylinders).uniq.sort)
+        targets = alike(rows, best).map(&:target)
+        label = targets.size == 1 ? best.target.label : Words.work_on([best.target.work], cylinders_of(targets))
         priced(label, "extra", targets)
       end
+
+      def worth_saying?(row)
+        work = row.target.work
+        row.share >= WORTH_SAYING && !@works.include?(work) && !NEVER_EXTRA.include?(work) &&
+          !beside_the_point?(row.target)
+      end
+
+      # The same kind of work wherever the opening makes it about as cheap.
+      def alike(rows, best)
+        same = rows.select { |row| row.target.work == best.target.work && row.share >= best.share * 0.9 }
+        best.target.work == "other" ? [best] : same
+      end
+
+      def cylinders_of(targets) = targets.flat_map(&:cylinders).uniq.sort
 
       # Boots and wires are offered for the cylinders in the job only, and no boot where a new coil brings its own.
       def beside_the_point?(target)
         return false unless %w[boot wire].include?(target.work)
         return true unless (target.cylinders - @chosen.flat_map(&:cylinders)).empty?
 
-        target.work == "boot" && @chosen.any? { |chosen| chosen.work == "coil" && (chosen.cylinders & target.cylinders).any? }
+        target.work == "boot" &&
+          @chosen.any? { |chosen| chosen.work == "coil" && (chosen.cylinders & target.cylinders).any? }
       end
 
       def priced(label, note, targets)

@@ -11,7 +11,9 @@ module NimbleLedger
       def initialize(plan)
         @rows = {}
         plan.steps.each { |step| step.cautions.each { |text| add(text, step.id, step.label) } }
-        plan.ways.each { |target, way| (target.cautions + way.cautions).each { |text| add(text, target.id, target.label) } }
+        plan.ways.each do |target, way|
+          (target.cautions + way.cautions).each { |text| add(text, target.id, target.label) }
+        end
         freeze
       end
 

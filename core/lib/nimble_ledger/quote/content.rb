@@ -8,33 +8,77 @@ module NimbleLedger
       MAX_SCOPES = 3
       KM_PER_YEAR = 15_000
 
-      plug = Shape.object(required: { "construction" => Shape.one_of(*Risk::History::CONSTRUCTIONS), "interval_km" => Shape.number(above: 0, max: 10_000_000) })
-      own = Shape.object(optional: { "plugs_changed_km" => Shape.number(max: 10_000_000), "plugs_changed_years" => Shape.number(max: 200), "compound_used" => Shape.boolean, "fitted" => plug })
+      plug =
+        Shape.object(
+          required: {
+            "construction" => Shape.one_of(*Risk::History::CONSTRUCTIONS),
+            "interval_km" => Shape.number(above: 0, max: 10_000_000)
+          }
+        )
+      own =
+        Shape.object(
+          optional: {
+            "plugs_changed_km" => Shape.number(max: 10_000_000),
+            "plugs_changed_years" => Shape.number(max: 200),
+            "compound_used" => Shape.boolean,
+            "fitted" => plug
+          }
+        )
       CYLINDERS = Shape.map(own, max: 32)
       FITTED = plug
-      known_history = Shape.object(optional: {
-                                     "odometer_km" => Shape.nullable(Shape.number(max: 10_000_000)),
-                                     "plugs_changed_km" => Shape.nullable(Shape.number(max: 10_000_000)),
-                                     "plugs_changed_years" => Shape.nullable(Shape.number(max: 200)),
-                                     "compound_used" => Shape.nullable(Shape.boolean),
-                                     "plug_fitted" => Shape.nullable(Shape.string(max: 80, empty: true)),
-                                     "fitted" => Shape.nullable(plug), "cylinders" => CYLINDERS
-                                   })
-      condition = Shape.object(optional: {
-                                 "corrosion" => Shape.nullable(Shape.one_of(*Time::Condition::LEVELS)), "brittle" => Shape.nullable(Shape.boolean),
-                                 "bodged" => Shape.boolean, "lives" => Shape.nullable(Shape.string(max: 120, empty: true)), "wells" => Shape.map(Shape.one_of(*Time::Condition::WELLS), max: 32)
-                               })
+      known_history =
+        Shape.object(
+          optional: {
+            "odometer_km" => Shape.nullable(Shape.number(max: 10_000_000)),
+            "plugs_changed_km" => Shape.nullable(Shape.number(max: 10_000_000)),
+            "plugs_changed_years" => Shape.nullable(Shape.number(max: 200)),
+            "compound_used" => Shape.nullable(Shape.boolean),
+            "plug_fitted" => Shape.nullable(Shape.string(max: 80, empty: true)),
+            "fitted" => Shape.nullable(plug),
+            "cylinders" => CYLINDERS
+          }
+        )
+      condition =
+        Shape.object(
+          optional: {
+            "corrosion" => Shape.nullable(Shape.one_of(*Time::Condition::LEVELS)),
+            "brittle" => Shape.nullable(Shape.boolean),
+            "bodged" => Shape.boolean,
+            "lives" => Shape.nullable(Shape.string(max: 120, empty: true)),
+            "wells" => Shape.map(Shape.one_of(*Time::Condition::WELLS), max: 32)
+          }
+        )
       moment = Shape.nullable(Shape.string(max: 16, pattern: /\A20\d\d-(0\d|1[0-2])-[0-3]\dT([01]\d|2[0-3]):[0-5]\d\z/))
-      SHAPE = Shape.object(
-        required: { "scopes" => Shape.list(Selection::SHAPE, min: 1, max: MAX_SCOPES), "active" => Shape.integer(max: MAX_SCOPES - 1) },
-        optional: { "condition" => condition, "history" => known_history, "codes" => Shape.boolean, "variants" => Shape.map(Shape.string(max: 80), max: Profile::MAX_VARIANTS),
-                    "arrival" => Shape.one_of("cold", "warm", "hot"), "drop_off" => moment, "promised" => moment, "note" => Shape.string(max: 2000, empty: true, lines: true) }
-      )
+      SHAPE =
+        Shape.object(
+          required: {
+            "scopes" => Shape.list(Selection::SHAPE, min: 1, max: MAX_SCOPES),
+            "active" => Shape.integer(max: MAX_SCOPES - 1)
+          },
+          optional: {
+            "condition" => condition,
+            "history" => known_history,
+            "codes" => Shape.boolean,
+            "variants" => Shape.map(Shape.string(max: 80), max: Profile::MAX_VARIANTS),
+            "arrival" => Shape.one_of("cold", "warm", "hot"),
+            "drop_off" => moment,
+            "promised" => moment,
+            "note" => Shape.string(max: 2000, empty: true, lines: true)
+          }
+        )
 
       # The first content of a quote for a vehicle.
       def self.start
-        { "scopes" => [{ "name" => "", "cylinders" => [], "works" => %w[plug coil], "extras" => [] }], "active" => 0,
-          "condition" => {}, "history" => {}, "codes" => false, "note" => "" }
+        {
+          "scopes" => [{ "name" => "", "cylinders" => [], "works" => %w[plug coil], "extras" => [] }],
+          "active" => 0,
+          "condition" => {
+          },
+          "history" => {
+          },
+          "codes" => false,
+          "note" => ""
+        }
       end
 
       # What of a content fits an engine, for a quote that moves to another revision of its engine.
@@ -43,21 +87,29 @@ module NimbleLedger
         dropped = []
         scopes = hash["scopes"].map { |scope| Selection.fit(engine, scope, dropped) }
         condition = hash["condition"] || {}
-        wells = (condition["wells"] || {}).select { |number, _state| engine.cylinders.any? { |c| c.number.to_s == number } }
+        wells =
+          (condition["wells"] || {}).select { |number, _state| engine.cylinders.any? { |c| c.number.to_s == number } }
         condition = condition.merge("wells" => wells) if condition["wells"]
         kept = hash.merge("scopes" => scopes, "condition" => condition)
         kept["variants"] = answered(engine, hash["variants"]) if hash["variants"]
-        kept["history"] = hash["history"].merge("cylinders" => of_engine(engine, hash["history"]["cylinders"])) if hash.dig("history", "cylinders")
+        kept["history"] = hash["history"].merge(
+          "cylinders" => of_engine(engine, hash["history"]["cylinders"])
+        ) if hash.dig("history", "cylinders")
         [kept, dropped.uniq]
       end
 
       # Answers that this engine asks for.
       def self.answered(engine, variants)
-        (variants || {}).select { |id, option| engine.variants.questions.any? { |question| question.id == id && question.options.any? { |one| one["id"] == option } } }
+        (variants || {}).select do |id, option|
+          engine.variants.questions.any? do |question|
+            question.id == id && question.options.any? { |one| one["id"] == option }
+          end
+        end
       end
 
       # Entries of cylinders that this engine has.
-      def self.of_engine(engine, cylinders) = (cylinders || {}).select { |number, _own| engine.cylinders.any? { |cylinder| cylinder.number.to_s == number } }
+      def self.of_engine(engine, cylinders) =
+        (cylinders || {}).select { |number, _own| engine.cylinders.any? { |cylinder| cylinder.number.to_s == number } }
 
       attr_reader :assumed, :condition, :history, :variants
 
@@ -73,7 +125,8 @@ module NimbleLedger
         @vehicle = vehicle
         @house = house
         @assumed = []
-        @selections = hash["scopes"].each_with_index.map { |scope, i| Selection.new(engine, scope, path: "#{path}/scopes/#{i}") }
+        @selections =
+          hash["scopes"].each_with_index.map { |scope, i| Selection.new(engine, scope, path: "#{path}/scopes/#{i}") }
         @variants = Content.answered(engine, @vehicle["variants"]).merge(hash["variants"] || {})
         @condition = resolve_condition
         @history = resolve_history
@@ -99,9 +152,20 @@ module NimbleLedger
       # @param equipment [Array<String>] what the shop owns
       def request(index, equipment: [])
         scope = scopes[index]
-        { "format" => "nimble-ledger.estimate-request", "version" => 1, "engine" => {}, "equipment" => equipment,
-          "condition" => condition, "history" => history, "variants" => variants, "soak" => scope["soak"] || "none", "codes" => @hash["codes"] || false,
-          "pins" => scope["pins"] || {}, **adjustments(@selections.fetch(index)) }
+        {
+          "format" => "nimble-ledger.estimate-request",
+          "version" => 1,
+          "engine" => {
+          },
+          "equipment" => equipment,
+          "condition" => condition,
+          "history" => history,
+          "variants" => variants,
+          "soak" => scope["soak"] || "none",
+          "codes" => @hash["codes"] || false,
+          "pins" => scope["pins"] || {},
+          **adjustments(@selections.fetch(index))
+        }
       end
 
       private
@@ -115,33 +179,47 @@ module NimbleLedger
         given = @hash["condition"] || {}
         settings = House::Precedence.resolve(@house, @engine)
         old = (@vehicle["age_years"] || 0) > settings["brittle_age_years"]
-        { "corrosion" => given["corrosion"] || @vehicle["corrosion"] || "none",
+        {
+          "corrosion" => given["corrosion"] || @vehicle["corrosion"] || "none",
           "brittle" => given["brittle"].nil? ? (@engine.hot_valley? || old) : given["brittle"],
-          "bodged" => given["bodged"] || false, "wells" => given["wells"] || {} }
+          "bodged" => given["bodged"] || false,
+          "wells" => given["wells"] || {}
+        }
       end
 
-      # Unknown: never changed, so reading 0 and as many years as the vehicle is old; compound not used. An odometer that nobody
-      # read stands at least where plugs were changed.
+      # Unknown: never changed, so reading 0 and as many years as the vehicle is old; compound not used. An odometer
+      # that nobody read stands at least where plugs were changed.
       def resolve_history
         plugs = known_plugs
-        { "odometer_km" => known("odometer_km") { [(@vehicle["age_years"] || 10) * KM_PER_YEAR, latest_change(plugs)].max },
+        {
+          "odometer_km" =>
+            known("odometer_km") { [(@vehicle["age_years"] || 10) * KM_PER_YEAR, latest_change(plugs)].max },
           "plugs_changed_km" => known("plugs_changed_km") { 0 },
           "plugs_changed_years" => known("plugs_changed_years") { @vehicle["age_years"] || 10 },
-          "compound_used" => known("compound_used") { false } }.merge(plugs)
+          "compound_used" => known("compound_used") { false }
+        }.merge(plugs)
       end
 
       # @return [Numeric] km; 0 where no change is known
       def latest_change(plugs)
-        [noted("plugs_changed_km"), *plugs.fetch("cylinders", {}).values.map { |own| own["plugs_changed_km"] }].compact.max || 0
+        [
+          noted("plugs_changed_km"),
+          *plugs.fetch("cylinders", {}).values.map { |own| own["plugs_changed_km"] }
+        ].compact.max || 0
       end
 
-      # What is fitted, and what was done to which cylinder, where anything is known of it: the car's own notes first, then this
-      # quote's, cylinder by cylinder and key by key; an empty entry takes the car's word again.
+      # What is fitted, and what was done to which cylinder, where anything is known of it: the car's own notes first,
+      # then this quote's, cylinder by cylinder and key by key; an empty entry takes the car's word again.
       def known_plugs
         given = @hash["history"] || {}
         fitted = given.key?("fitted") ? given["fitted"] : @vehicle["fitted"]
-        cylinders = Content.of_engine(@engine, @vehicle["cylinders"]).merge(given["cylinders"] || {}) { |_number, noted, own| own.empty? ? own : noted.merge(own) }
-        { "fitted" => fitted, "cylinders" => cylinders.reject { |_number, own| own.empty? } }.reject { |_key, value| value.nil? || value.empty? }
+        cylinders =
+          Content
+            .of_engine(@engine, @vehicle["cylinders"])
+            .merge(given["cylinders"] || {}) { |_number, noted, own| own.empty? ? own : noted.merge(own) }
+        { "fitted" => fitted, "cylinders" => cylinders.reject { |_number, own| own.empty? } }.reject do |_key, value|
+          value.nil? || value.empty?
+        end
       end
 
       def known(key)

@@ -2,8 +2,8 @@
 
 module NimbleLedger
   module Quote
-    # Why it costs this, in plain words built from the plan, never typed (model.md section 2, "Why"). Who lies under what is
-    # said for exactly the cylinders it is true of.
+    # Why it costs this, in plain words built from the plan, never typed (model.md section 2, "Why"). Who lies under
+    # what is said for exactly the cylinders it is true of.
     class Explanation
       SPOKEN_WORDS = 90
 
@@ -28,15 +28,23 @@ module NimbleLedger
       def spoken
         sentences = [where, why, comparison, *pace].compact
         sentences[0] = plainly if words(sentences[0]) > SPOKEN_WORDS / 2
-        sentences.each_with_object([]) { |sentence, said| said << sentence if words((said + [sentence]).join(" ")) <= SPOKEN_WORDS }.join(" ")
+        sentences
+          .each_with_object([]) do |sentence, said|
+            said << sentence if words((said + [sentence]).join(" ")) <= SPOKEN_WORDS
+          end
+          .join(" ")
       end
 
       # The job from the first step off to the last one on, with its minutes.
       # @return [Array<String>]
       def in_order
         rows = @plan.steps.map { |step| "Off: #{step.label}, #{figure(step.id, "remove")}." }
-        rows += @plan.turns.list.flat_map { |turn| turn.targets.map { |target| "Work: #{target.label}, #{figure(target.id, "work", "soak")}." } }
-        rows += @plan.turns.shared_targets.map { |target| "Work: #{target.label}, #{figure(target.id, "work", "soak")}." }
+        rows +=
+          @plan.turns.list.flat_map do |turn|
+            turn.targets.map { |target| "Work: #{target.label}, #{figure(target.id, "work", "soak")}." }
+          end
+        rows +=
+          @plan.turns.shared_targets.map { |target| "Work: #{target.label}, #{figure(target.id, "work", "soak")}." }
         rows + @plan.steps.reverse.map { |step| "Back on: #{step.label}, #{figure(step.id, "refit", "closing")}." }
       end
 
@@ -51,7 +59,9 @@ module NimbleLedger
       end
 
       # Where names are too long to be said in one breath.
-      def plainly = "#{Words.subject(@cylinders)} #{verb(@cylinders)} under #{Words.count(layers.size).downcase} #{layers.size == 1 ? "layer" : "layers"}."
+      def plainly =
+        "#{Words.subject(@cylinders)} #{verb(@cylinders)} under #{Words.count(layers.size).downcase} " \
+          "#{layers.size == 1 ? "layer" : "layers"}."
 
       def clauses
         return ["#{verb(@cylinders)} in the open: nothing has to come off first"] if layers.empty?
@@ -67,17 +77,21 @@ module NimbleLedger
 
         named = []
         clauses = @under.open.any? ? ["#{Words.cylinders(@under.open)} #{verb(@under.open)} in the open"] : []
-        clauses += @under.some.map do |numbers, steps|
-          said = (numbers - named).empty? ? also(numbers, steps) : "#{Words.cylinders(numbers)} #{lying(numbers, steps)}"
-          named |= numbers
-          said
-        end
+        clauses +=
+          @under.some.map do |numbers, steps|
+            said =
+              (numbers - named).empty? ? also(numbers, steps) : "#{Words.cylinders(numbers)} #{lying(numbers, steps)}"
+            named |= numbers
+            said
+          end
         ["are not alike: #{clauses.first}", *clauses.drop(1)]
       end
 
-      def lying(numbers, steps, place = "") = "#{verb(numbers)} #{place}#{past(steps)} #{Words.list(steps.map { |step| Words.layer(step) })}"
+      def lying(numbers, steps, place = "") =
+        "#{verb(numbers)} #{place}#{past(steps)} #{Words.list(steps.map { |step| Words.layer(step) })}"
 
-      def also(numbers, steps) = "#{Words.cylinders(numbers)} also #{past(steps)} #{Words.list(steps.map { |step| Words.layer(step) })}"
+      def also(numbers, steps) =
+        "#{Words.cylinders(numbers)} also #{past(steps)} #{Words.list(steps.map { |step| Words.layer(step) })}"
 
       def verb(numbers) = numbers.size == 1 ? "sits" : "sit"
 
@@ -100,20 +114,29 @@ module NimbleLedger
         return "The #{hours} hours are the work itself, the start and the road test." if layers.empty?
 
         verb = layers.size == 1 ? "layer comes" : "layers come"
-        before = if @cylinders.empty? then " before it can start"
-                 elsif @cylinders.size == 1 then " before anyone can touch it"
-                 elsif @under.alike? then " before anyone can touch them"
-                 else " in all"
-                 end
+        before =
+          if @cylinders.empty?
+            " before it can start"
+          elsif @cylinders.size == 1
+            " before anyone can touch it"
+          elsif @under.alike?
+            " before anyone can touch them"
+          else
+            " in all"
+          end
         "#{Words.count(layers.size)} #{verb} off#{before}, so #{share} of the #{hours} hours is reaching."
       end
 
       def share
         reaching = @plan.job.minutes("remove", "refit", "closing") / @plan.job.total.mean
-        if reaching >= 0.7 then "nearly all"
-        elsif reaching >= 0.5 then "more than half"
-        elsif reaching >= 0.3 then "a good part"
-        else "a small part"
+        if reaching >= 0.7
+          "nearly all"
+        elsif reaching >= 0.5
+          "more than half"
+        elsif reaching >= 0.3
+          "a good part"
+        else
+          "a small part"
         end
       end
 
@@ -136,8 +159,11 @@ module NimbleLedger
 
       def pace
         job = @plan.job
-        ["Without removal trouble, half of such jobs are done within #{format("%.1f", job.hours(0.5))} hours, 80 of 100 within #{format("%.1f", job.hours(0.8))}.",
-         "Receiving, checks and the road test are #{job.minutes("house").round} minutes of it."]
+        [
+          "Without removal trouble, half of such jobs are done within #{format("%.1f", job.hours(0.5))} hours, 80 " \
+            "of 100 within #{format("%.1f", job.hours(0.8))}.",
+          "Receiving, checks and the road test are #{job.minutes("house").round} minutes of it."
+        ]
       end
     end
   end

@@ -2,8 +2,8 @@
 
 module NimbleLedger
   module Quote
-    # When the car of a quote is ready (model.md section 5, "Ready time"): cooling, waits and hands-on time at p80, on the
-    # shop's wall clock. Two people at once take the clock time of one.
+    # When the car of a quote is ready (model.md section 5, "Ready time"): cooling, waits and hands-on time at p80, on
+    # the shop's wall clock. Two people at once take the clock time of one.
     class PickUp
       AT = 0.8
 

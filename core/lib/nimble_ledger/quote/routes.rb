@@ -5,12 +5,14 @@ module NimbleLedger
     # The ways to do the job (model.md section 2, "Alternatives"), as an advisor decides them: by which way to reach a
     # bank, and which of two ways to do the same thing. Each option is priced as a whole job against the one in force.
     class Routes
-      # label; in_force; pinned; reason ("pinned", "least work", "only one possible here", "") ; row: Access::Alternatives::Row,
-      # nil for the one in force; answer: Job of the whole work; pins: what the scope's pins become when pressed.
-      Option = Struct.new(:label, :in_force, :pinned, :reason, :row, :answer, :pins) do
-        def missing = row ? row.missing : []
-        def added_minutes = row ? row.added.to_f : 0.0
-      end
+      # label; in_force; pinned; reason ("pinned", "least work", "only one possible here", "") ; row:
+      # Access::Alternatives::Row, nil for the one in force; answer: Job of the whole work; pins: what the scope's pins
+      # become when pressed.
+      Option =
+        Struct.new(:label, :in_force, :pinned, :reason, :row, :answer, :pins) do
+          def missing = row ? row.missing : []
+          def added_minutes = row ? row.added.to_f : 0.0
+        end
       # What is decided ("Plugs and coils 1, 3 and 5"), and its options, the one in force first.
       Decision = Struct.new(:label, :options)
 
@@ -40,8 +42,18 @@ module NimbleLedger
         now = targets.map { |target| @plan.ways[target].id }.uniq
         others = (now.size == 1 ? ids - now : ids).filter_map { |id| way_option(id, targets) }
         pinned = targets.any? { |target| @pins.ways[target.id] }
-        pins = pinned ? @pins.without(ways: targets.map(&:id)) : @pins.with(ways: targets.to_h { |target| [target.id, @plan.ways[target].id] })
-        Decision.new(named(targets), [standing(now.map { |id| Words.way(id) }.join(", "), pinned, pins, others)] + others)
+        pins =
+          (
+            if pinned
+              @pins.without(ways: targets.map(&:id))
+            else
+              @pins.with(ways: targets.to_h { |target| [target.id, @plan.ways[target].id] })
+            end
+          )
+        Decision.new(
+          named(targets),
+          [standing(now.map { |id| Words.way(id) }.join(", "), pinned, pins, others)] + others
+        )
       end
 
       def way_option(id, targets)
@@ -51,18 +63,27 @@ module NimbleLedger
 
       # Choices with the same members are decided together: one tool for every coil.
       def choice_decisions
-        @alternatives.choices.group_by { |member| [member.choice.members, member.id] }.map { |(ids, id), held| choice_decision(ids, id, held) }
+        @alternatives
+          .choices
+          .group_by { |member| [member.choice.members, member.id] }
+          .map { |(ids, id), held| choice_decision(ids, id, held) }
       end
 
       def choice_decision(ids, id, held)
         others = (ids - [id]).filter_map { |other| member_option(other, held) }
         pinned = held.any? { |member| @pins.member(member.choice) }
         pins = pinned ? @pins.without(members: held) : @pins.with(members: held)
-        Decision.new("On the way to #{Words.list(held.map { |member| holder_words(member.holder) }.uniq)}", [standing(@engine.step(id).label, pinned, pins, others)] + others)
+        Decision.new(
+          "On the way to #{Words.list(held.map { |member| holder_words(member.holder) }.uniq)}",
+          [standing(@engine.step(id).label, pinned, pins, others)] + others
+        )
       end
 
       def member_option(id, held)
-        row = @alternatives.over(members: held.map { |member| Access::Alternatives::Member.new(member.holder, member.choice, id) }) or return nil
+        row =
+          @alternatives.over(
+            members: held.map { |member| Access::Alternatives::Member.new(member.holder, member.choice, id) }
+          ) or return nil
         Option.new(@engine.step(id).label, false, false, "", row, @answer.on(row.car), row.car.pins)
       end
 

@@ -4,37 +4,74 @@ module NimbleLedger
   module Quote
     # What the advisor has chosen in one scope: cylinders, kinds of work, and extras. Turns into targets.
     class Selection
-      SHAPE = Shape.object(
-        required: { "cylinders" => Shape.list(Shape.integer(min: 1, max: 99), max: 32, unique: true),
-                    "works" => Shape.list(Shape.one_of(*Profile::WORKS), max: 10, unique: true) },
-        optional: {
-          "name" => Shape.string(max: 80, empty: true), "extras" => Shape.list(Shape.string(max: 80), max: 64, unique: true),
-          "soak" => Shape.one_of(*Profile::SOAKS),
-          "hours" => Shape.object(required: Estimate::Override::SHAPE.required.merge("targets" => Shape.list(Shape.string(max: 80), min: 1, max: Profile::MAX_TARGETS, unique: true))),
-          "discount" => Shape.object(required: { "cents" => Shape.integer(min: 1, max: 100_000_000), "label" => Shape.string(max: 80) }),
-          "pins" => Shape.object(optional: { "ways" => Shape.map(Shape.string(max: 80), max: 64),
-                                             "choices" => Shape.map(
-                                               Shape.either(Shape.string(max: 80), Shape.list(Shape.string(max: 80), min: 1, max: 12), say: "a step id or a list of them"), max: 64
-                                             ) })
-        }
-      )
+      SHAPE =
+        Shape.object(
+          required: {
+            "cylinders" => Shape.list(Shape.integer(min: 1, max: 99), max: 32, unique: true),
+            "works" => Shape.list(Shape.one_of(*Profile::WORKS), max: 10, unique: true)
+          },
+          optional: {
+            "name" => Shape.string(max: 80, empty: true),
+            "extras" => Shape.list(Shape.string(max: 80), max: 64, unique: true),
+            "soak" => Shape.one_of(*Profile::SOAKS),
+            "hours" =>
+              Shape.object(
+                required:
+                  Estimate::Override::SHAPE.required.merge(
+                    "targets" => Shape.list(Shape.string(max: 80), min: 1, max: Profile::MAX_TARGETS, unique: true)
+                  )
+              ),
+            "discount" =>
+              Shape.object(
+                required: {
+                  "cents" => Shape.integer(min: 1, max: 100_000_000),
+                  "label" => Shape.string(max: 80)
+                }
+              ),
+            "pins" =>
+              Shape.object(
+                optional: {
+                  "ways" => Shape.map(Shape.string(max: 80), max: 64),
+                  "choices" =>
+                    Shape.map(
+                      Shape.either(
+                        Shape.string(max: 80),
+                        Shape.list(Shape.string(max: 80), min: 1, max: 12),
+                        say: "a step id or a list of them"
+                      ),
+                      max: 64
+                    )
+                }
+              )
+          }
+        )
 
       # A scope without the cylinders, extras, soak, hours and pins an engine lacks; what goes is named in `dropped`.
       # @return [Hash]
       def self.fit(engine, scope, dropped)
         numbers = engine.cylinders.map(&:number)
-        kept = scope.merge("cylinders" => keep(scope["cylinders"], dropped) { |n| numbers.include?(n.to_i) ? nil : "cylinder #{n}" })
-        kept["extras"] = keep(scope["extras"], dropped) { |id| engine.target(id) ? nil : id } if scope["extras"]
-        kept.delete("soak") && (dropped << "the soak") unless [nil, "none", *engine.soaks].include?(scope["soak"])
-        kept.delete("hours") && (dropped << "the hours set by hand") unless scope["hours"].nil? || scope["hours"]["targets"].all? { |id| engine.target(id) }
-        begin
-          Access::Pins.new(engine, scope["pins"])
-        rescue InvalidInput
-          kept.delete("pins")
-          dropped << "the pinned routes"
+        cylinders = keep(scope["cylinders"], dropped) { |n| "cylinder #{n}" unless numbers.include?(n.to_i) }
+        kept = scope.merge("cylinders" => cylinders)
+        kept["extras"] = keep(scope["extras"], dropped) { |id| id unless engine.target(id) } if scope["extras"]
+        { "soak" => "the soak", "hours" => "the hours set by hand", "pins" => "the pinned routes" }.each do |key, name|
+          next if fits?(engine, key, scope[key])
+
+          kept.delete(key)
+          dropped << name
         end
         kept
       end
+
+      def self.fits?(engine, key, value)
+        return true if value.nil?
+        return ["none", *engine.soaks].include?(value) if key == "soak"
+        return value["targets"].all? { |id| engine.target(id) } if key == "hours"
+
+        Access::Pins.new(engine, value) && true
+      rescue InvalidInput
+        false
+      end
+      private_class_method :fits?
 
       def self.keep(list, dropped)
         list.reject { |item| yield(item).tap { |name| dropped << name if name } }
@@ -52,7 +89,8 @@ module NimbleLedger
         @extras = hash["extras"] || []
         @hours = hash["hours"]
         @discount = hash["discount"]
-        @soak = hash["soak"] # nil while the advisor has not chosen: the quote then starts with the recommended one where plugs are likely to break
+        # nil while the advisor has not chosen: the quote then starts with the one StartingSoak names
+        @soak = hash["soak"]
         refuse_unknown(path)
         freeze
       end
@@ -63,7 +101,8 @@ module NimbleLedger
       end
 
       # Targets of the chosen work on one cylinder alone.
-      def targets_on(number, with: works) = @engine.targets.select { |target| with.include?(target.work) && target.cylinders.include?(number) }
+      def targets_on(number, with: works) =
+        @engine.targets.select { |target| with.include?(target.work) && target.cylinders.include?(number) }
 
       # The advisor's own hours, in force while the scope holds what they were set for.
       # @return [Hash, nil] an estimate request's "override"
@@ -74,7 +113,8 @@ module NimbleLedger
       def set_aside = @hours && !for_these_targets? ? @hours.slice("by_hours", "reason") : nil
 
       # The kinds of work this engine offers on cylinders, in the order of the trade.
-      def self.works_of(engine) = (Profile::WORKS - ["other"]).select { |work| engine.targets.any? { |t| t.work == work && t.cylinders.any? } }
+      def self.works_of(engine) =
+        (Profile::WORKS - ["other"]).select { |work| engine.targets.any? { |t| t.work == work && t.cylinders.any? } }
 
       # Targets that serve no cylinder: offered by name.
       def self.extras_of(engine) = engine.targets.select { |target| target.work == "other" || target.cylinders.empty? }
@@ -87,12 +127,21 @@ module NimbleLedger
 
       def refuse_unknown(path)
         known = @engine.cylinders.map(&:number)
-        cylinders.each_with_index { |n, i| refuse("#{path}/cylinders/#{i}", "names cylinder #{n}, which #{@engine.code} does not have") unless known.include?(n) }
-        extras.each_with_index { |id, i| refuse("#{path}/extras/#{i}", "names #{id}, which #{@engine.code} does not offer") unless @engine.target(id) }
+        cylinders.each_with_index do |n, i|
+          unless known.include?(n)
+            refuse("#{path}/cylinders/#{i}", "names cylinder #{n}, which #{@engine.code} does not have")
+          end
+        end
+        extras.each_with_index do |id, i|
+          refuse("#{path}/extras/#{i}", "names #{id}, which #{@engine.code} does not offer") unless @engine.target(id)
+        end
       end
 
       def refuse(path, message)
-        raise InvalidInput.new("The scope has a fault: #{path} #{message}.", details: [{ "path" => path, "message" => message }])
+        raise InvalidInput.new(
+                "The scope has a fault: #{path} #{message}.",
+                details: [{ "path" => path, "message" => message }]
+              )
       end
     end
   end

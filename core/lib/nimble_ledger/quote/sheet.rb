@@ -5,10 +5,25 @@ module NimbleLedger
     # Everything one scope of the Quote page shows, computed from the resolved request: the drawing, the layers, the
     # descent, the spread, the ledger lines, the explanation. The interface draws it and computes nothing.
     class Sheet
-      # When the car comes (Slots::ReadyTime::Moment), how warm ("cold", "warm", "hot"), and what was promised (Moment or nil).
+      # When the car comes (Slots::ReadyTime::Moment), how warm ("cold", "warm", "hot"), and what was promised (Moment
+      # or nil).
       Visit = Struct.new(:drop_off, :arrival, :promised)
 
-      SHOWN = %w[title layers descent compare spread explanation cautions reach trouble ready parts quoted_share soak].freeze
+      SHOWN = %w[
+        title
+        layers
+        descent
+        compare
+        spread
+        explanation
+        cautions
+        reach
+        trouble
+        ready
+        parts
+        quoted_share
+        soak
+      ].freeze
 
       attr_reader :answer, :reach, :engine
 
@@ -19,18 +34,28 @@ module NimbleLedger
       # @param base [House::Settings]
       # @param visit [Visit, nil] nil leaves ready times out
       # @param effort [Access::Effort] shared by everything the page shows of this scope
-      # @param keep [Proc] given what a planner depends on beside engine and house, and a block that makes one: may hand out one made before
-      def initialize(selection, resolved, engine:, catalog: nil, base: House::Settings.defaults, visit: nil, compare_soaks: true, keep: ->(_key, &build) { build.call }, effort: Access::Effort.new)
+      # @param keep [Proc] given what a planner depends on beside engine and house, and a block that makes one: may hand
+      # out one made before
+      def initialize(
+        selection,
+        resolved,
+        engine:,
+        catalog: nil,
+        base: House::Settings.defaults,
+        visit: nil,
+        compare_soaks: true,
+        keep: ->(_key, &build) { build.call },
+        effort: Access::Effort.new
+      )
         @effort = effort
         @undecided = []
         @compare_soaks = compare_soaks
         @selection = selection
-        ids = selection.targets.map(&:id)
-        request = resolved.merge("targets" => ids.empty? ? [engine.targets.first.id] : ids)
-        @request = Estimate::Request.build(request, documents: Documents.new(engine: engine, catalog: catalog), base: base)
         @promised = visit&.promised
-        plain = @request.car
-        @car = plain.planned_by(keep.call([resolved["condition"], plain.equipment, plain.pins.to_h, plain.engine.object_id, plain.rules.number]) { Access::Planner.new(plain) })
+        documents = Documents.new(engine: engine, catalog: catalog)
+        @request =
+          Estimate::Request.build(resolved.merge("targets" => ids_on(engine)), documents: documents, base: base)
+        @car = planned(@request.car, resolved["condition"], keep)
         @engine = @car.engine
         @pick_up = visit && PickUp.new(@engine, drop_off: visit.drop_off, arrival: visit.arrival, house: @car.house)
         @targets = on_this_car(selection.targets)
@@ -42,8 +67,11 @@ module NimbleLedger
       # @param plan [Access::Plan]
       def self.descent(plan)
         picture = Picture::Descent.new(plan)
-        { "length_minutes" => picture.length, "levels" => picture.levels,
-          "strokes" => picture.strokes.map { |stroke| stroke.to_h.compact.transform_keys(&:to_s) } }
+        {
+          "length_minutes" => picture.length,
+          "levels" => picture.levels,
+          "strokes" => picture.strokes.map { |stroke| stroke.to_h.compact.transform_keys(&:to_s) }
+        }
       end
 
       # The problem that keeps the job from being planned, if any.
@@ -78,7 +106,14 @@ module NimbleLedger
 
       # @return [Hash] see formats/openapi.json, Sheet
       def to_h
-        { "rules" => @car.rules.number, "reach" => chart.reach_section, "layers" => chart.layers, "offers" => offers, "title" => title, "undecided" => @undecided }.merge(job_sections)
+        {
+          "rules" => @car.rules.number,
+          "reach" => chart.reach_section,
+          "layers" => chart.layers,
+          "offers" => offers,
+          "title" => title,
+          "undecided" => @undecided
+        }.merge(job_sections)
       end
 
       # What a saved revision keeps of the page, so that it can be shown and printed again as it was.
@@ -87,15 +122,28 @@ module NimbleLedger
 
       private
 
+      # What the request is built for; while nothing is chosen, anything: a request names at least one target.
+      def ids_on(engine) = (@selection.targets.empty? ? engine.targets.first(1) : @selection.targets).map(&:id)
+
+      # The car with a planner, one made before where everything it depends on is the same.
+      def planned(car, condition, keep)
+        depends_on = [condition, car.equipment, car.pins.to_h, car.engine.object_id, car.rules.number]
+        car.planned_by(keep.call(depends_on) { Access::Planner.new(car) })
+      end
+
       # Targets of the profile as written, as they are on this car.
       def on_this_car(targets) = targets.map { |target| @engine.target(target.id) }
 
-      def chart = @chart ||= Chart.new(reach, answer, condition: @car.condition, chosen: @selection.cylinders, equipment: @car.equipment)
+      def chart =
+        @chart ||=
+          Chart.new(reach, answer, condition: @car.condition, chosen: @selection.cylinders, equipment: @car.equipment)
 
       # Each cylinder's own job with the work now chosen, plugs while none is.
       def soundings
         works = @selection.works.empty? ? ["plug"] : @selection.works
-        @engine.cylinders.to_h { |cylinder| [cylinder.number, alone(on_this_car(@selection.targets_on(cylinder.number, with: works)))] }
+        @engine.cylinders.to_h do |cylinder|
+          [cylinder.number, alone(on_this_car(@selection.targets_on(cylinder.number, with: works)))]
+        end
       end
 
       def compute
@@ -105,7 +153,11 @@ module NimbleLedger
         return unless @selection.soak.nil? && @pick_up
 
         plain = trouble
-        soak = StartingSoak.of(plain, -> { TroubleSection.soaks_of(plain, @pick_up, method(:with_soak)).recommended(promised: @promised) })
+        soak =
+          StartingSoak.of(
+            plain,
+            -> { TroubleSection.soaks_of(plain, @pick_up, method(:with_soak)).recommended(promised: @promised) }
+          )
         @answer, @trouble = @answer.with_soak(soak), nil unless soak == "none"
       rescue ImpossiblePlan => e
         @problem = e
@@ -118,18 +170,42 @@ module NimbleLedger
 
       # The problem with its equipment in words beside the ids.
       def said(problem)
-        problem.to_h.fetch("error").then { |error| error.merge("details" => error["details"].map { |row| row.merge("takes" => (row["equipment"] || []).map { |id| Words.equipment(id) }) }) }
+        problem
+          .to_h
+          .fetch("error")
+          .then do |error|
+            error.merge(
+              "details" =>
+                error["details"].map do |row|
+                  row.merge("takes" => (row["equipment"] || []).map { |id| Words.equipment(id) })
+                end
+            )
+          end
       end
 
       def job_sections
         return { "problem" => problem && said(problem) } unless answer
 
         explanation = Explanation.new(answer, reach, @selection.works)
-        JobSection.new(answer, reach, @selection.works).to_h.merge(
-          "compare" => compare, "spread" => spread,
-          "explanation" => { "short" => explanation.short, "spoken" => explanation.spoken, "in_order" => explanation.in_order },
-          "quoted_share" => answer.quoted_share, "set_aside" => @selection.set_aside, "soak" => { "in_force" => answer.plan.soak, "chosen" => !@selection.soak.nil? }
-        ).merge(trouble_sections)
+        JobSection
+          .new(answer, reach, @selection.works)
+          .to_h
+          .merge(
+            "compare" => compare,
+            "spread" => spread,
+            "explanation" => {
+              "short" => explanation.short,
+              "spoken" => explanation.spoken,
+              "in_order" => explanation.in_order
+            },
+            "quoted_share" => answer.quoted_share,
+            "set_aside" => @selection.set_aside,
+            "soak" => {
+              "in_force" => answer.plan.soak,
+              "chosen" => !@selection.soak.nil?
+            }
+          )
+          .merge(trouble_sections)
       end
 
       def trouble_sections
@@ -138,8 +214,16 @@ module NimbleLedger
         about = { "ready" => ready.to_s, "cooling_minutes" => @pick_up.cooling }
         return about unless trouble
 
-        about.merge("trouble" => TroubleSection.new(trouble, @pick_up, with_soak: method(:with_soak).to_proc, promised: @promised,
-                                                      compare_soaks: @compare_soaks).to_h)
+        about.merge(
+          "trouble" =>
+            TroubleSection.new(
+              trouble,
+              @pick_up,
+              with_soak: method(:with_soak).to_proc,
+              promised: @promised,
+              compare_soaks: @compare_soaks
+            ).to_h
+        )
       end
 
       # The same job with another soak: same plan, other minutes and odds.
@@ -147,14 +231,21 @@ module NimbleLedger
 
       # What the advisor may choose on this engine.
       def offers
-        { "works" => Selection.works_of(@engine), "extras" => Selection.extras_of(@engine).map { |t| { "id" => t.id, "label" => t.label } } }
+        {
+          "works" => Selection.works_of(@engine),
+          "extras" => Selection.extras_of(@engine).map { |t| { "id" => t.id, "label" => t.label } }
+        }
       end
 
       # The same work where it is clearly easier, to lay over the descent.
       def compare
-        return nil unless @selection.cylinders.size == 1 && answer.targets.size == @selection.targets_on(@selection.cylinders.first).size
+        unless @selection.cylinders.size == 1 &&
+                 answer.targets.size == @selection.targets_on(@selection.cylinders.first).size
+          return nil
+        end
 
-        number, hours = reach.soundings.reject { |n, h| h.nil? || n == @selection.cylinders.first }.min_by { |n, h| [h, n] }
+        number, hours =
+          reach.soundings.reject { |n, h| h.nil? || n == @selection.cylinders.first }.min_by { |n, h| [h, n] }
         return nil unless number && hours <= (answer.plan.job.quoted_tenths / 10.0) - 0.3
 
         { "label" => "number #{number}", "descent" => Sheet.descent(reach.plans[number]) }

@@ -18,14 +18,23 @@ module NimbleLedger
         freeze
       end
 
-      # @return [Array<Hash>] see the contract, Beside; a scope that holds nothing or cannot be planned has its title only
-      def rows = @sheets.each_with_index.map { |sheet, index| { "index" => index, "title" => sheet.title }.merge(sheet.answer ? figures(sheet) : {}) }
+      # @return [Array<Hash>] see the contract, Beside; a scope that holds nothing or cannot be planned has its title
+      # only
+      def rows =
+        @sheets.each_with_index.map do |sheet, index|
+          { "index" => index, "title" => sheet.title }.merge(sheet.answer ? figures(sheet) : {})
+        end
 
       private
 
       def figures(sheet)
         answer = sheet.answer
-        row = { "quoted_hours" => answer.quoted_tenths / 10.0, "p80_hours" => answer.plan.job.hours(0.8), "ready" => sheet.ready&.to_s, "descent" => Sheet.descent(answer.plan) }
+        row = {
+          "quoted_hours" => answer.quoted_tenths / 10.0,
+          "p80_hours" => answer.plan.job.hours(0.8),
+          "ready" => sheet.ready&.to_s,
+          "descent" => Sheet.descent(answer.plan)
+        }
         row.merge(money(answer), against(answer), trouble(sheet), left(sheet)).compact
       end
 
@@ -33,15 +42,23 @@ module NimbleLedger
         price = answer.price or return {}
 
         sums = price.list.group_by(&:kind).transform_values { |lines| lines.sum(&:cents) }
-        { "labor_cents" => sums.fetch("labor", 0), "parts_cents" => sums.fetch("part", 0), "with_it_cents" => sums.values_at(*WITH_IT).compact.sum,
-          "total_cents" => price.total_cents, "incomplete" => price.incomplete? }
+        {
+          "labor_cents" => sums.fetch("labor", 0),
+          "parts_cents" => sums.fetch("part", 0),
+          "with_it_cents" => sums.values_at(*WITH_IT).compact.sum,
+          "total_cents" => price.total_cents,
+          "incomplete" => price.incomplete?
+        }
       end
 
       def against(answer)
         here = @active.answer
         return {} if here.nil? || here.equal?(answer) || answer.price.nil?
 
-        { "against_hours" => (answer.quoted_tenths - here.quoted_tenths) / 10.0, "against_cents" => answer.price.total_cents - here.price.total_cents }
+        {
+          "against_hours" => (answer.quoted_tenths - here.quoted_tenths) / 10.0,
+          "against_cents" => answer.price.total_cents - here.price.total_cents
+        }
       end
 
       def trouble(sheet)
@@ -55,7 +72,11 @@ module NimbleLedger
         later = sheet.alone(sheet.engine.targets & (@everything - sheet.answer.targets))
         return {} unless later&.price
 
-        { "left_hours" => later.quoted_tenths / 10.0, "left_cents" => later.price.total_cents, "both_cents" => sheet.answer.price.total_cents + later.price.total_cents }
+        {
+          "left_hours" => later.quoted_tenths / 10.0,
+          "left_cents" => later.price.total_cents,
+          "both_cents" => sheet.answer.price.total_cents + later.price.total_cents
+        }
       end
     end
   end

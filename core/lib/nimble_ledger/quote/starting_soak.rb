@@ -2,8 +2,9 @@
 
 module NimbleLedger
   module Quote
-    # Which soak a quote starts with (model.md section 5, "What the quote says of itself"): the recommended one where the
-    # chance of at least one break without a soak is above the house's bound and the engine allows one; none otherwise.
+    # Which soak a quote starts with (model.md section 5, "What the quote says of itself"): the recommended one where
+    # the chance of at least one break without a soak is above the house's bound and the engine allows one; none
+    # otherwise.
     module StartingSoak
       module_function
 

@@ -7,10 +7,12 @@ module NimbleLedger
       NAMED = 2 # layers worth naming in one breath
       GROUPS = 3
 
-      # @return [Array<Profile::Step>] heaviest layers over every cylinder of the job, at most NAMED, in removal order reversed
+      # @return [Array<Profile::Step>] heaviest layers over every cylinder of the job, at most NAMED, in removal order
+      # reversed
       attr_reader :common
 
-      # @return [Array<Array(Array<Integer>, Array<Profile::Step>)>] cylinders and the layers that lie over exactly those,
+      # @return [Array<Array(Array<Integer>, Array<Profile::Step>)>] cylinders and the layers that lie over exactly
+      # those,
       #   largest groups first, at most GROUPS
       attr_reader :some
 
@@ -26,8 +28,8 @@ module NimbleLedger
         @open = cylinders - over.values.flatten
         everywhere, partly = @layers.partition { |step| over[step] == cylinders }
         @common = heaviest(everywhere)
-        groups = partly.group_by { |step| over[step] }.reject { |numbers, _steps| numbers.empty? }
-        @some = groups.sort_by { |numbers, steps| [-numbers.size, -weight(steps)] }.first(GROUPS).map { |numbers, steps| [numbers, heaviest(steps)] }
+        groups = partly.group_by { |step| over[step] }.except([])
+        @some = largest(groups).map { |numbers, steps| [numbers, heaviest(steps)] }
         @alike = groups.empty?
         freeze
       end
@@ -37,6 +39,8 @@ module NimbleLedger
 
       private
 
+      def largest(groups) = groups.sort_by { |numbers, steps| [-numbers.size, -weight(steps)] }.first(GROUPS)
+
       # The ones that take longest; what only holds or lifts the car is not in the way.
       def heaviest(steps)
         own = steps.select { |step| step.needs.empty? }
@@ -45,7 +49,8 @@ module NimbleLedger
 
       def weight(steps) = steps.sum { |step| minutes(step) }
 
-      def minutes(step) = @plan.job.tasks.select { |task| task.ref == step.id && %w[remove refit].include?(task.kind) }.sum(&:mean)
+      def minutes(step) =
+        @plan.job.tasks.select { |task| task.ref == step.id && %w[remove refit].include?(task.kind) }.sum(&:mean)
     end
   end
 end

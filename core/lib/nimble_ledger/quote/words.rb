@@ -5,8 +5,17 @@ module NimbleLedger
     # Small pieces of plain wording, shared by the explanation, the labels of bundles and the printed page.
     module Words
       COUNT = %w[No One Two Three Four Five Six Seven Eight Nine Ten Eleven Twelve].freeze
-      PLURAL = { "plug" => "plugs", "coil" => "coils", "wire" => "wires", "boot" => "boots", "cap-and-rotor" => "cap and rotor",
-                 "tube-seal" => "tube seals", "cover-gasket" => "cover gaskets", "compression" => "compression tests", "look" => "looks inside" }.freeze
+      PLURAL = {
+        "plug" => "plugs",
+        "coil" => "coils",
+        "wire" => "wires",
+        "boot" => "boots",
+        "cap-and-rotor" => "cap and rotor",
+        "tube-seal" => "tube seals",
+        "cover-gasket" => "cover gaskets",
+        "compression" => "compression tests",
+        "look" => "looks inside"
+      }.freeze
 
       module_function
 

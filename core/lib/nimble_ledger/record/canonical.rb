@@ -3,12 +3,20 @@
 module NimbleLedger
   # What was said stays as it was said (model.md section 14).
   module Record
-    # Canonical JSON (RFC 8785): one text for one value, so that its bytes can be sealed and compared. Keys are sorted by
-    # their UTF-16 units, numbers are written as ECMAScript writes them.
+    # Canonical JSON (RFC 8785): one text for one value, so that its bytes can be sealed and compared. Keys are sorted
+    # by their UTF-16 units, numbers are written as ECMAScript writes them.
     #
     #   Record::Canonical.json({ "b" => 1.0, "a" => [true] })  #=> '{"a":[true],"b":1}'
     module Canonical
-      ESCAPES = { "\b" => "\\b", "\t" => "\\t", "\n" => "\\n", "\f" => "\\f", "\r" => "\\r", "\"" => "\\\"", "\\" => "\\\\" }.freeze
+      ESCAPES = {
+        "\b" => "\\b",
+        "\t" => "\\t",
+        "\n" => "\\n",
+        "\f" => "\\f",
+        "\r" => "\\r",
+        "\"" => "\\\"",
+        "\\" => "\\\\"
+      }.freeze
       SPECIAL = /[\u0000-\u001F"\\]/
 
       module_function
@@ -18,18 +26,27 @@ module NimbleLedger
       # @raise [ArgumentError] for anything else, and for numbers that are not finite
       def json(value)
         case value
-        when Hash then "{#{sorted(value).map { |key, member| "#{text(key)}:#{json(member)}" }.join(",")}}"
-        when Array then "[#{value.map { |member| json(member) }.join(",")}]"
-        when String then text(value)
-        when Integer then value.to_s
-        when Float then number(value)
-        when true, false then value.to_s
-        when nil then "null"
-        else raise ArgumentError, "#{value.class} has no canonical form"
+        when Hash
+          "{#{sorted(value).map { |key, member| "#{text(key)}:#{json(member)}" }.join(",")}}"
+        when Array
+          "[#{value.map { |member| json(member) }.join(",")}]"
+        when String
+          text(value)
+        when Integer
+          value.to_s
+        when Float
+          number(value)
+        when true, false
+          value.to_s
+        when nil
+          "null"
+        else
+          raise ArgumentError, "#{value.class} has no canonical form"
         end
       end
 
-      def sorted(hash) = hash.transform_keys(&:to_s).sort_by { |key, _member| key.encode(Encoding::UTF_16BE).unpack("n*") }
+      def sorted(hash) =
+        hash.transform_keys(&:to_s).sort_by { |key, _member| key.encode(Encoding::UTF_16BE).unpack("n*") }
 
       def text(string)
         "\"#{string.encode(Encoding::UTF_8).gsub(SPECIAL) { |char| ESCAPES[char] || format("\\u%04x", char.ord) }}\""

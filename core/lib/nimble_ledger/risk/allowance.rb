@@ -40,10 +40,14 @@ module NimbleLedger
         end
       end
 
-      # @return [Integer] cents: outcomes ranked by price, the first whose cumulative chance reaches the house share, and
+      # @return [Integer] cents: outcomes ranked by price, the first whose cumulative chance reaches the house share,
+      # and
       #   never less than the house margin above the quote
       def not_above_cents
-        [ranked_at(@house["call_share"]), Price::Money.round(@price.total_cents * (1 + ThreePoints.exact(@house["call_margin"])))].max
+        [
+          ranked_at(@house["call_share"]),
+          Price::Money.round(@price.total_cents * (1 + ThreePoints.exact(@house["call_margin"])))
+        ].max
       end
 
       # @return [Integer] cents: outcomes ranked by price, the first whose cumulative chance reaches one half
@@ -79,12 +83,25 @@ module NimbleLedger
       # What is billed alike, once: outcomes that differ in stubborn plugs only, with their chance together.
       # @return [Array<[OutcomeSpace::Outcome, Float]>]
       def billed
-        @billed[:alike] ||= @space.likely.group_by { |outcome| [outcome.billed_mean.round(9), outcome.billed_variance.round(9), outcome.parts_cents.round(6), outcome.broken.positive?] }
-                                  .values.map { |alike| [alike.first, alike.sum(0.0, &:chance)] }
+        @billed[:alike] ||= @space
+          .likely
+          .group_by do |outcome|
+            [
+              outcome.billed_mean.round(9),
+              outcome.billed_variance.round(9),
+              outcome.parts_cents.round(6),
+              outcome.broken.positive?
+            ]
+          end
+          .values
+          .map { |alike| [alike.first, alike.sum(0.0, &:chance)] }
       end
 
       # Billed hours of the whole job when this happens.
-      def tenths_of(outcome) = billed_tenths(Time::Job.quoted_tenths(@plan.job.total.plus(outcome.billed_mean, outcome.billed_variance), house: @house))
+      def tenths_of(outcome) =
+        billed_tenths(
+          Time::Job.quoted_tenths(@plan.job.total.plus(outcome.billed_mean, outcome.billed_variance), house: @house)
+        )
 
       def billed_tenths(computed) = [computed + @by_tenths, 0].max
 

@@ -2,26 +2,42 @@
 
 module NimbleLedger
   module Risk
-    # When the plugs were last changed and what is in the head, as the risk needs it (model.md section 5). A cylinder's own entry
-    # wins over the car's, key by key: only the front bank was done last time, one plug is of another make.
+    # When the plugs were last changed and what is in the head, as the risk needs it (model.md section 5). A cylinder's
+    # own entry wins over the car's, key by key: only the front bank was done last time, one plug is of another make.
     class History
       CONSTRUCTIONS = %w[one-piece one-piece-long-reach multi-piece].freeze
 
-      fitted = Shape.object(required: { "construction" => Shape.one_of(*CONSTRUCTIONS), "interval_km" => Shape.number(above: 0, max: 10_000_000) })
+      fitted =
+        Shape.object(
+          required: {
+            "construction" => Shape.one_of(*CONSTRUCTIONS),
+            "interval_km" => Shape.number(above: 0, max: 10_000_000)
+          }
+        )
       change = { "plugs_changed_km" => Shape.number(max: 10_000_000), "plugs_changed_years" => Shape.number(max: 200) }
       more = { "compound_used" => Shape.boolean, "fitted" => fitted }
-      SHAPE = Shape.object(required: { "odometer_km" => Shape.number(max: 10_000_000), **change },
-                           optional: { **more, "cylinders" => Shape.map(Shape.object(optional: { **change, **more }), max: 32) })
+      SHAPE =
+        Shape.object(
+          required: {
+            "odometer_km" => Shape.number(max: 10_000_000),
+            **change
+          },
+          optional: {
+            **more,
+            "cylinders" => Shape.map(Shape.object(optional: { **change, **more }), max: 32)
+          }
+        )
 
-      # What is known of the plugs of one cylinder: km and years since the last change, whether compound was used then, and what
-      # is fitted (nil: what the profile says).
-      Entry = Struct.new(:distance_km, :years, :compound_used, :fitted) do
-        def compound_used? = compound_used
-        # @return [String, nil] construction of what is fitted
-        def construction = fitted&.fetch("construction")
-        # @return [Numeric, nil] km
-        def interval_km = fitted&.fetch("interval_km")
-      end
+      # What is known of the plugs of one cylinder: km and years since the last change, whether compound was used then,
+      # and what is fitted (nil: what the profile says).
+      Entry =
+        Struct.new(:distance_km, :years, :compound_used, :fitted) do
+          def compound_used? = compound_used
+          # @return [String, nil] construction of what is fitted
+          def construction = fitted&.fetch("construction")
+          # @return [Numeric, nil] km
+          def interval_km = fitted&.fetch("interval_km")
+        end
 
       # @return [Entry] of the car as a whole
       attr_reader :car
@@ -34,7 +50,8 @@ module NimbleLedger
       def self.doubt(changed, odometer, cylinder: nil)
         return nil unless changed && odometer && changed > odometer
 
-        "#{cylinder ? "Plug #{cylinder}" : "The plugs"} cannot have been changed at #{km(changed)}: the odometer is at #{km(odometer)}"
+        "#{cylinder ? "Plug #{cylinder}" : "The plugs"} cannot have been changed at #{km(changed)}: the odometer " \
+          "is at #{km(odometer)}"
       end
 
       def self.km(number) = "#{format("%.10g", number)} km"
@@ -47,11 +64,14 @@ module NimbleLedger
         @odometer = hash["odometer_km"]
         @path = path
         @car = entry(hash, path)
-        @own = (hash["cylinders"] || {}).to_h do |number, own|
-          here = "#{path}/cylinders/#{Shape.key(number)}"
-          refuse(here, "names cylinder #{number}, which does not exist") if cylinders&.none? { |known| known.to_s == number }
-          [number, entry(hash.merge(own), here, cylinder: number)]
-        end
+        @own =
+          (hash["cylinders"] || {}).to_h do |number, own|
+            here = "#{path}/cylinders/#{Shape.key(number)}"
+            if cylinders&.none? { |known| known.to_s == number }
+              refuse(here, "names cylinder #{number}, which does not exist")
+            end
+            [number, entry(hash.merge(own), here, cylinder: number)]
+          end
         freeze
       end
 

@@ -2,16 +2,30 @@
 
 module NimbleLedger
   module Risk
-    # A job under way (model.md section 5, "Live"): which plugs are out and how they came, and what that does to the odds of those
-    # still in the head. A shared factor is learned, gamma-Poisson with prior mean 1 and the house's variance; the signs seen count
-    # by their geometric mean; so does turning the rest hot.
+    # A job under way (model.md section 5, "Live"): which plugs are out and how they came, and what that does to the
+    # odds of those still in the head. A shared factor is learned, gamma-Poisson with prior mean 1 and the house's
+    # variance; the signs seen count by their geometric mean; so does turning the rest hot.
     class Live
       OUTCOMES = %w[free stubborn thread broken].freeze
       SIGNS = %w[freer more-force chirps].freeze
 
-      plug = Shape.object(required: { "outcome" => Shape.one_of(*OUTCOMES) }, optional: { "sign" => Shape.one_of(*SIGNS) })
-      SHAPE = Shape.object(optional: { "out" => Shape.map(Shape.either(plug, Shape.list(Shape.nullable(plug), max: 64), say: "a plug that is out, or a list of them"), max: 64),
-                                       "hot" => Shape.boolean })
+      plug =
+        Shape.object(required: { "outcome" => Shape.one_of(*OUTCOMES) }, optional: { "sign" => Shape.one_of(*SIGNS) })
+      SHAPE =
+        Shape.object(
+          optional: {
+            "out" =>
+              Shape.map(
+                Shape.either(
+                  plug,
+                  Shape.list(Shape.nullable(plug), max: 64),
+                  say: "a plug that is out, or a list of them"
+                ),
+                max: 64
+              ),
+            "hot" => Shape.boolean
+          }
+        )
 
       # One plug that is out: the target it belongs to, how it came, the sign seen.
       Out = Struct.new(:target, :outcome, :sign)
@@ -39,7 +53,11 @@ module NimbleLedger
       # @return [PlugRemoval::Chances]
       def chances(before, expected)
         moved = sign_factor * (@hot ? @house["hot_factor"] : 1)
-        PlugRemoval::Chances.new(Odds.shift(before.broken, moved * shared_factor(expected)), Odds.shift(before.thread, moved), Odds.shift(before.stubborn, moved))
+        PlugRemoval::Chances.new(
+          Odds.shift(before.broken, moved * shared_factor(expected)),
+          Odds.shift(before.thread, moved),
+          Odds.shift(before.stubborn, moved)
+        )
       end
 
       # @return [Integer] how many plugs of a target are out
@@ -56,7 +74,8 @@ module NimbleLedger
       def sign_factor
         return 1.0 if out.empty?
 
-        out.reduce(1.0) { |product, one| product * (one.sign ? @house["sign_factor"].fetch(one.sign) : 1) }**(1.0 / out.size)
+        out.reduce(1.0) { |product, one| product * (one.sign ? @house["sign_factor"].fetch(one.sign) : 1) }**
+          (1.0 / out.size)
       end
 
       private
@@ -66,13 +85,19 @@ module NimbleLedger
         refuse(path, "#{id} is not among the targets of this request") unless target
         refuse(path, "#{id} is no plug") unless target.plug?
         list = plugs.is_a?(Array) ? plugs : [plugs]
-        refuse(path, "#{id} has #{target.plugs} plugs: give a list of #{target.plugs}, null for one still in") unless list.size == target.plugs && (plugs.is_a?(Array) || target.plugs == 1)
+        unless list.size == target.plugs && (plugs.is_a?(Array) || target.plugs == 1)
+          refuse(path, "#{id} has #{target.plugs} plugs: give a list of #{target.plugs}, null for one still in")
+        end
 
         list.compact.map { |plug| Out.new(target, plug["outcome"], plug["sign"]) }
       end
 
       def refuse(path, message)
-        raise InvalidInput.new("The request has a fault: #{path} #{message}.", code: "invalid_request", details: [{ "path" => path, "message" => message }])
+        raise InvalidInput.new(
+                "The request has a fault: #{path} #{message}.",
+                code: "invalid_request",
+                details: [{ "path" => path, "message" => message }]
+              )
       end
     end
   end

@@ -2,7 +2,8 @@
 
 module NimbleLedger
   module Risk
-    # Mishaps of the steps in a plan (model.md section 5): independent events, odds moved by brittle connectors and rust.
+    # Mishaps of the steps in a plan (model.md section 5): independent events, odds moved by brittle connectors and
+    # rust.
     module Mishaps
       Mishap = Struct.new(:step, :what, :chance, :minutes, :parts)
 

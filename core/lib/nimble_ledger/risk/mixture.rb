@@ -25,19 +25,26 @@ module NimbleLedger
 
       # @return [Float] minutes not exceeded with probability p, to a thousandth of a minute
       def quantile(p)
-        low = @parts.map { |_chance, total| total.quantile(p) }.min
-        high = @parts.map { |_chance, total| total.quantile(p) }.max
+        low, high = @parts.map { |_chance, total| total.quantile(p) }.minmax
         at_low = cdf(low) - p
         at_high = cdf(high) - p
         50.times do
           break if high - low < 1e-3
 
-          guess = at_high > at_low ? low - (at_low * (high - low) / (at_high - at_low)) : (low + high) / 2
-          guess = (low + high) / 2 unless guess > low + ((high - low) * 0.05) && guess < high - ((high - low) * 0.05)
+          guess = guess_between(low, at_low, high, at_high)
           value = cdf(guess) - p
           value.negative? ? (low, at_low = guess, value) : (high, at_high = guess, value)
         end
         (low + high) / 2
+      end
+
+      private
+
+      # On the straight line between the ends, or in the middle where that would lie close to one of them.
+      def guess_between(low, at_low, high, at_high)
+        width = high - low
+        guess = at_high > at_low ? low - (at_low * width / (at_high - at_low)) : low
+        guess > low + (width * 0.05) && guess < high - (width * 0.05) ? guess : low + (width / 2)
       end
     end
   end

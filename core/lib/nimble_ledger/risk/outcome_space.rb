@@ -5,23 +5,32 @@ module NimbleLedger
     # Everything that may happen on one job, with its chance (model.md section 5, "Job level"): counts of broken plugs,
     # damaged threads, stubborn plugs and mishaps, the time they add, and what of it is billed.
     #
-    # Plugs with the same chances and extraction factor are one group, and so are mishaps alike. Up to LIMIT distinct outcomes are enumerated;
-    # above that, outcomes with the same counts merge and keep the mean and variance of what they add. Both ways the
-    # sums are exact: a state carries its chance and the first two moments of the extra minutes, which add up over
-    # independent events.
+    # Plugs with the same chances and extraction factor are one group, and so are mishaps alike. Up to LIMIT distinct
+    # outcomes are enumerated; above that, outcomes with the same counts merge and keep the mean and variance of what
+    # they add. Both ways the sums are exact: a state carries its chance and the first two moments of the extra minutes,
+    # which add up over independent events.
     class OutcomeSpace
       # chance; counts; minutes and variance added; the same without stubborn plugs (never billed); parts in cents
-      Outcome = Struct.new(:chance, :broken, :threads, :stubborn, :mishaps, :mean, :variance, :billed_mean, :billed_variance, :parts_cents) do
-        def counts = [broken, threads, stubborn, mishaps]
-        def trouble? = counts.any?(&:positive?)
-      end
+      Outcome =
+        Struct.new(
+          :chance,
+          :broken,
+          :threads,
+          :stubborn,
+          :mishaps,
+          :mean,
+          :variance,
+          :billed_mean,
+          :billed_variance,
+          :parts_cents
+        ) do
+          def counts = [broken, threads, stubborn, mishaps]
+          def trouble? = counts.any?(&:positive?)
+        end
 
       LIMIT = 2_000
       NEGLIGIBLE = 1e-9
       LEFT_OUT = 1e-5
-      CALM = [0, 0, 0, 0, 0].freeze # broken where extraction is easy, broken where it is hard, threads, stubborn, mishaps
-      DIGIT = 64 # counts stay below this
-      NOTHING = [0, 1.0, 0.0, 0.0, 0.0, 0.0, 0.0].freeze # key, chance, and moments times chance: time, time², billed, billed², cents
 
       attr_reader :list, :merged
 
@@ -31,11 +40,9 @@ module NimbleLedger
         @house = house
         @outcomes = outcomes
         @middle = middle_factor
-        factors = plug_groups.map { |(chances, factor), count| repeated(ends_of_one_plug(chances, factor), count) } +
-                  mishap_groups(mishap_cents).map { |(chance, minutes, cents), count| repeated(mishap(chance, minutes, cents), count) } +
-                  @outcomes.happened.map { |out| [came_of(out)] }
+        factors = plug_factors + mishap_factors(mishap_cents) + @outcomes.happened.map { |out| [came_of(out)] }
         @merged = factors.reduce(1) { |size, factor| size * factor.size } > LIMIT
-        states = factors.reduce([NOTHING]) { |all, factor| merged ? merge(all, factor) : product(all, factor) }
+        states = factors.reduce([OutcomeState::START]) { |all, one| merged ? merge(all, one) : product(all, one) }
         @list = states.map { |state| outcome(state) }.freeze
         @likely = []
         @only_broken = []
@@ -51,18 +58,24 @@ module NimbleLedger
       # Outcomes in which so many plugs break and nothing else happens.
       # @return [Array<Outcome>]
       def only_broken(count)
-        @only_broken.push(list.select { |outcome| outcome.counts.drop(1).none?(&:positive?) }.group_by(&:broken)) if @only_broken.empty?
+        if @only_broken.empty?
+          @only_broken.push(list.select { |outcome| outcome.counts.drop(1).none?(&:positive?) }.group_by(&:broken))
+        end
         @only_broken.first.fetch(count, [])
       end
 
-      # A few outcomes in place of many, for drawing: neighbors by the time they add are one, with its mean and variance.
+      # A few outcomes in place of many, for drawing: neighbors by the time they add are one, with its mean and
+      # variance.
       # @param outcomes [Array<Outcome>]
       # @return [Array<Outcome>] at most `count`; chances, mean and variance of the whole stay what they were
       def self.pooled(outcomes, count)
         return outcomes if outcomes.size <= count
 
         low, high = outcomes.map(&:mean).minmax
-        outcomes.group_by { |outcome| ((outcome.mean - low) * count / (high - low + 1e-9)).floor }.values.map { |group| pool(group) }
+        outcomes
+          .group_by { |outcome| ((outcome.mean - low) * count / (high - low + 1e-9)).floor }
+          .values
+          .map { |group| pool(group) }
       end
 
       def self.pool(group)
@@ -94,32 +107,46 @@ module NimbleLedger
         factors.empty? ? 1 : (factors.min + factors.max) / 2.0
       end
 
-      # Plugs alike in chances and factor, with how many there are.
-      def plug_groups
-        @outcomes.plug_rows.each_with_object(Hash.new(0)) { |row, groups| groups[[row.chances, row.target.extraction_factor]] += row.count }
+      # Plugs alike in chances and factor, each lot as the ways it may come out.
+      def plug_factors
+        alike = @outcomes.plug_rows.group_by { |row| [row.chances, row.target.extraction_factor] }
+        alike.map { |(chances, factor), rows| repeated(ends_of_one_plug(chances, factor), rows.sum(&:count)) }
       end
 
-      # Mishaps alike in chance, time and parts, with how many there are: six connectors that may each break.
-      def mishap_groups(mishap_cents)
-        @outcomes.mishaps.each_with_object(Hash.new(0)) { |m, groups| groups[[m.chance, m.minutes, mishap_cents.call(m)]] += 1 }
+      # Mishaps alike in chance, time and parts: six connectors that may each break.
+      def mishap_factors(mishap_cents)
+        alike = @outcomes.mishaps.group_by { |m| [m.chance, m.minutes, mishap_cents.call(m)] }
+        alike.map { |(chance, minutes, cents), rows| repeated(mishap(chance, minutes, cents), rows.size) }
       end
 
-      def repeated(one, count) = (1..count).reduce([NOTHING]) { |all, _time| merge(all, one) }
+      def repeated(one, count) = (1..count).reduce([OutcomeState::START]) { |all, _time| merge(all, one) }
 
       def ends_of_one_plug(chances, factor)
         broken, thread, stubborn = chances.to_a
         sound = (1 - broken) * (1 - thread)
-        [ending("broken", broken, factor), ending("thread", (1 - broken) * thread, factor), ending("stubborn", sound * stubborn, factor),
-         ending("free", sound * (1 - stubborn), factor)].select { |s| s[1].positive? }
+        [
+          ending("broken", broken, factor),
+          ending("thread", (1 - broken) * thread, factor),
+          ending("stubborn", sound * stubborn, factor),
+          ending("free", sound * (1 - stubborn), factor)
+        ].select { |state| state.chance.positive? }
       end
 
       # One way a plug may come, as a state.
       def ending(outcome, chance, factor)
         case outcome
-        when "broken" then state(chance, factor > @middle ? [0, 1, 0, 0, 0] : [1, 0, 0, 0, 0], ThreePoints.from(@house["extraction_minutes"]) * factor, cents: @house["extraction_set_cents"])
-        when "thread" then state(chance, [0, 0, 1, 0, 0], ThreePoints.from(@house["insert_minutes"]), cents: @house["insert_cents"])
-        when "stubborn" then state(chance, [0, 0, 0, 1, 0], ThreePoints.from(@house["stubborn_minutes"]), billed: false)
-        else state(chance, CALM, ThreePoints.exactly(0))
+        when "broken"
+          minutes = ThreePoints.from(@house["extraction_minutes"]) * factor
+          kind = factor > @middle ? OutcomeState::BROKEN_HARD : OutcomeState::BROKEN_EASY
+          OutcomeState.of(chance, kind, minutes, cents: @house["extraction_set_cents"])
+        when "thread"
+          minutes = ThreePoints.from(@house["insert_minutes"])
+          OutcomeState.of(chance, OutcomeState::THREAD, minutes, cents: @house["insert_cents"])
+        when "stubborn"
+          minutes = ThreePoints.from(@house["stubborn_minutes"])
+          OutcomeState.of(chance, OutcomeState::STUBBORN, minutes, billed: false)
+        else
+          OutcomeState.of(chance, OutcomeState::NONE, ThreePoints.exactly(0))
         end
       end
 
@@ -127,18 +154,14 @@ module NimbleLedger
       def came_of(out) = ending(out.outcome, 1.0, out.target.extraction_factor)
 
       def mishap(chance, minutes, cents)
-        [state(chance, [0, 0, 0, 0, 1], minutes, cents: cents), state(1 - chance, CALM, ThreePoints.exactly(0))].select { |s| s[1].positive? }
-      end
-
-      def state(chance, counts, points, billed: true, cents: 0)
-        time = chance * points.mean
-        square = chance * (points.variance + (points.mean**2))
-        key = counts.reduce(0) { |k, count| (k * DIGIT) + count }
-        [key, chance, time, square, billed ? time : 0.0, billed ? square : 0.0, chance * cents]
+        [
+          OutcomeState.of(chance, OutcomeState::MISHAP, minutes, cents: cents),
+          OutcomeState.of(1 - chance, OutcomeState::NONE, ThreePoints.exactly(0))
+        ].select { |state| state.chance.positive? }
       end
 
       def product(all, factor)
-        all.flat_map { |a| factor.filter_map { |b| both(a, b) if a[1] * b[1] >= NEGLIGIBLE } }
+        all.flat_map { |a| factor.filter_map { |b| a.with(b) if a.chance * b.chance >= NEGLIGIBLE } }
       end
 
       # The product with states of equal counts added together.
@@ -146,31 +169,29 @@ module NimbleLedger
         sums = {}
         all.each do |a|
           factor.each do |b|
-            next if a[1] * b[1] < NEGLIGIBLE
+            next if a.chance * b.chance < NEGLIGIBLE
 
-            found = both(a, b)
-            known = sums[found[0]]
-            known ? (1..6).each { |i| known[i] += found[i] } : sums[found[0]] = found
+            found = a.with(b)
+            known = sums[found.counts]
+            known ? known.add(found) : sums[found.counts] = found
           end
         end
         sums.values
       end
 
-      # Two independent events together.
-      def both(a, b)
-        pa = a[1]
-        pb = b[1]
-        [a[0] + b[0], pa * pb, (a[2] * pb) + (pa * b[2]), (a[3] * pb) + (2 * a[2] * b[2]) + (pa * b[3]),
-         (a[4] * pb) + (pa * b[4]), (a[5] * pb) + (2 * a[4] * b[4]) + (pa * b[5]), (a[6] * pb) + (pa * b[6])]
-      end
-
       def outcome(state)
-        key, chance, time, square, billed, billed_square, cents = state
-        easy, hard, *others = 4.downto(0).map { |i| (key / (DIGIT**i)) % DIGIT }
-        counts = [easy + hard, *others]
-        mean = time / chance
-        billed_mean = billed / chance
-        Outcome.new(chance, *counts, mean, [(square / chance) - (mean**2), 0].max, billed_mean, [(billed_square / chance) - (billed_mean**2), 0].max, cents / chance)
+        Outcome.new(
+          state.chance,
+          state.count(OutcomeState::BROKEN_EASY) + state.count(OutcomeState::BROKEN_HARD),
+          state.count(OutcomeState::THREAD),
+          state.count(OutcomeState::STUBBORN),
+          state.count(OutcomeState::MISHAP),
+          state.mean,
+          state.variance,
+          state.billed_mean,
+          state.billed_variance,
+          state.cents / state.chance
+        )
       end
     end
   end

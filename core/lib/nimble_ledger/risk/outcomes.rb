@@ -2,8 +2,8 @@
 
 module NimbleLedger
   module Risk
-    # What may happen on one job, all plugs and mishaps together, and what has happened already (model.md section 5, "Job level"
-    # and "Live").
+    # What may happen on one job, all plugs and mishaps together, and what has happened already (model.md section 5,
+    # "Job level" and "Live").
     class Outcomes
       # Plugs of a target that are still in the head: how many, and the chances of each.
       PlugRow = Struct.new(:target, :chances, :count)
@@ -22,10 +22,20 @@ module NimbleLedger
         @removal = removal
         @happened = live ? live.out : []
         expected = happened.sum(0.0) { |out| removal.chances(out.target).broken }
-        @plug_rows = plan.targets.select(&:plug?).filter_map do |target|
-          left = target.plugs - (live ? live.count(target) : 0)
-          PlugRow.new(target, live ? live.chances(removal.chances(target), expected) : removal.chances(target), left) if left.positive?
-        end
+        @plug_rows =
+          plan
+            .targets
+            .select(&:plug?)
+            .filter_map do |target|
+              left = target.plugs - (live ? live.count(target) : 0)
+              if left.positive?
+                PlugRow.new(
+                  target,
+                  live ? live.chances(removal.chances(target), expected) : removal.chances(target),
+                  left
+                )
+              end
+            end
         @mishaps = Mishaps.of(plan, condition: car.condition, house: @house)
         freeze
       end
@@ -57,15 +67,22 @@ module NimbleLedger
       # @return [ThreePoints]
       def minutes_of(outcome, target)
         case outcome
-        when "broken" then ThreePoints.from(@house["extraction_minutes"]) * target.extraction_factor
-        when "thread" then ThreePoints.from(@house["insert_minutes"])
-        when "stubborn" then ThreePoints.from(@house["stubborn_minutes"])
-        else ThreePoints.exactly(0)
+        when "broken"
+          ThreePoints.from(@house["extraction_minutes"]) * target.extraction_factor
+        when "thread"
+          ThreePoints.from(@house["insert_minutes"])
+        when "stubborn"
+          ThreePoints.from(@house["stubborn_minutes"])
+        else
+          ThreePoints.exactly(0)
         end
       end
 
       # Whether a plug of the job leaves a shell to be filled and left to cure when it breaks.
-      def multi_piece? = (plug_rows.map(&:target) + happened.map(&:target)).any? { |target| cylinders(target).any? { |number| @removal.construction(number) == "multi-piece" } }
+      def multi_piece? =
+        (plug_rows.map(&:target) + happened.map(&:target)).any? do |target|
+          cylinders(target).any? { |number| @removal.construction(number) == "multi-piece" }
+        end
 
       private
 

@@ -2,17 +2,16 @@
 
 module NimbleLedger
   module Risk
-    # The chances that a plug fights back, before any is turned (model.md section 5): base chance by the construction of what is
-    # fitted, odds multiplied by what is known of the car and the cylinder. Staged: it breaks; if not, the thread is damaged; if
-    # not, it is stubborn; else free.
+    # The chances that a plug fights back, before any is turned (model.md section 5): base chance by the construction of
+    # what is fitted, odds multiplied by what is known of the car and the cylinder. Staged: it breaks; if not, the
+    # thread is damaged; if not, it is stubborn; else free.
     class PlugRemoval
       # Distance stands in for a profile that states no interval, by grade, km.
       INTERVAL_BY_GRADE = { "nickel" => 40_000, "platinum" => 80_000, "iridium" => 100_000 }.freeze
 
       # Chances of one plug: each stage's own, given the stages before it did not happen.
-      Chances = Struct.new(:broken, :thread, :stubborn) do
-        def no_trouble = (1 - broken) * (1 - thread) * (1 - stubborn)
-      end
+      Chances =
+        Struct.new(:broken, :thread, :stubborn) { def no_trouble = (1 - broken) * (1 - thread) * (1 - stubborn) }
 
       # @param car [Car] with a history
       # @param soak [String] protocol
@@ -28,12 +27,16 @@ module NimbleLedger
       # @param car [Car] with a history
       def self.known?(car) = !car.engine.plug("construction").nil? || !car.history.car.construction.nil?
 
-      # @return [Chances] for each plug of a plug target; of several cylinders, all three of the one with the highest break chance
+      # @return [Chances] for each plug of a plug target; of several cylinders, all three of the one with the highest
+      # break chance
       def chances(target) = by_cylinder(target).map(&:last).max_by(&:broken)
 
-      # What moves the odds and by how much, at the cylinder the chances are those of: [[label, factor], ...]; factors of 1 are
-      # left out.
-      def factors(target) = named_factors(by_cylinder(target).max_by { |_number, chances| chances.broken }.first).reject { |_label, factor| factor == 1 }
+      # What moves the odds and by how much, at the cylinder the chances are those of: [[label, factor], ...]; factors
+      # of 1 are left out.
+      def factors(target) =
+        named_factors(by_cylinder(target).max_by { |_number, chances| chances.broken }.first).reject do |_label, factor|
+          factor == 1
+        end
 
       # @param number [Integer, nil] cylinder
       # @return [String] construction of what is in the head there
@@ -41,22 +44,36 @@ module NimbleLedger
 
       private
 
-      def by_cylinder(target) = (target.cylinders.empty? ? [nil] : target.cylinders).map { |number| [number, at(number)] }
+      def by_cylinder(target) =
+        (target.cylinders.empty? ? [nil] : target.cylinders).map { |number| [number, at(number)] }
 
       def at(number)
         odds = named_factors(number).reduce(1.0) { |product, (_label, factor)| product * factor }
-        Chances.new(Odds.shift(@house["break_chance"][construction(number)], odds), Odds.shift(@house["thread_chance"], odds), Odds.shift(@house["stubborn_chance"], odds))
+        Chances.new(
+          Odds.shift(@house["break_chance"][construction(number)], odds),
+          Odds.shift(@house["thread_chance"], odds),
+          Odds.shift(@house["stubborn_chance"], odds)
+        )
       end
 
       def entry(number) = number ? @car.history.of(number) : @car.history.car
 
       def named_factors(number)
         known = entry(number)
-        [distance_factor(known), years_factor(known), head_factor, wear_factor(number), compound_factor(known), soak_factor]
+        [
+          distance_factor(known),
+          years_factor(known),
+          head_factor,
+          wear_factor(number),
+          compound_factor(known),
+          soak_factor
+        ]
       end
 
       def distance_factor(known)
-        interval = known.interval_km || @engine.plug("interval_km") || INTERVAL_BY_GRADE.fetch(@engine.plug("grade") || "platinum")
+        interval =
+          known.interval_km || @engine.plug("interval_km") ||
+            INTERVAL_BY_GRADE.fetch(@engine.plug("grade") || "platinum")
         ratio = known.distance_km / interval.to_f
         ["#{ratio.round(2)} intervals since the last change", @house["distance_factor"]**[0, ratio - 1].max]
       end

@@ -2,7 +2,8 @@
 
 module NimbleLedger
   module Risk
-    # One job's troubles, priced: the outcome space, the time with troubles in it, and the allowance (model.md section 5).
+    # One job's troubles, priced: the outcome space, the time with troubles in it, and the allowance (model.md section
+    # 5).
     class Trouble
       attr_reader :answer, :outcomes, :space
 
@@ -20,11 +21,22 @@ module NimbleLedger
       def plan = answer.plan
       def price = answer.price
       def mixture = @mixture ||= Mixture.new(plan.job.total, space.likely)
-      def allowance = @allowance ||= Allowance.new(plan, space, outcomes.broken_counts, price, house: @house, by_tenths: answer.override_tenths, multi_piece: outcomes.multi_piece?)
+      def allowance =
+        @allowance ||=
+          Allowance.new(
+            plan,
+            space,
+            outcomes.broken_counts,
+            price,
+            house: @house,
+            by_tenths: answer.override_tenths,
+            multi_piece: outcomes.multi_piece?
+          )
 
       # Parts of mishaps nobody has a price for: what the troubles come to is incomplete without them, never free.
       # @return [Array<String>]
-      def unpriced = outcomes.mishaps.flat_map(&:parts).map { |part| part["part"] }.uniq.reject { |part| selling_price(part) }
+      def unpriced =
+        outcomes.mishaps.flat_map(&:parts).map { |part| part["part"] }.uniq.reject { |part| selling_price(part) }
 
       # Chance that extraction fails on one or more broken plugs: a call and a separate quote, never a line.
       def extraction_fails

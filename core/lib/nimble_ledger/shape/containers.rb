@@ -77,10 +77,11 @@ module NimbleLedger
       end
 
       def schema
-        { "type" => "object", "additionalProperties" => false,
-          "properties" => @known.transform_values(&:schema) }.tap do |schema|
-          schema["required"] = @required.keys unless @required.empty?
-        end
+        {
+          "type" => "object",
+          "additionalProperties" => false,
+          "properties" => @known.transform_values(&:schema)
+        }.tap { |schema| schema["required"] = @required.keys unless @required.empty? }
       end
     end
 

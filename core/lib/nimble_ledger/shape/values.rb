@@ -3,8 +3,8 @@
 module NimbleLedger
   # Single values: text, numbers, true or false, fixed words, three-point times.
   class Shape
-    # Text: valid UTF-8 on one line, or on several where that is said; no characters that control a terminal, a line or the
-    # direction of writing.
+    # Text: valid UTF-8 on one line, or on several where that is said; no characters that control a terminal, a line or
+    # the direction of writing.
     class Text < Shape
       UNSEEN = "\u0000-\u0008\u000B\u000C\u000E-\u001F\u007F-\u009F\u2028\u2029\u202A-\u202E\u2066-\u2069\uFEFF"
       BLANK = /\A[[:space:]\u200B-\u200D\u2060]*\z/
@@ -86,13 +86,16 @@ module NimbleLedger
 
       def check(value, path, faults)
         return faults.add(path, "must be a whole number, not #{Shape.kind(value)}") unless value.is_a?(Numeric)
-        return faults.add(path, "must be a whole number") unless value.is_a?(Integer) || (value.finite? && value % 1 == 0)
+        unless value.is_a?(Integer) || (value.finite? && value % 1 == 0)
+          return faults.add(path, "must be a whole number")
+        end
 
         faults.add(path, "must not be below #{@min}") if value < @min
         faults.add(path, "must not be above #{@max}") if value > @max
       end
 
-      def schema = { "type" => "integer", "minimum" => @min, "maximum" => @max }.merge(@unit ? { "x-unit" => @unit } : {})
+      def schema =
+        { "type" => "integer", "minimum" => @min, "maximum" => @max }.merge(@unit ? { "x-unit" => @unit } : {})
     end
 
     # true or false
@@ -136,14 +139,19 @@ module NimbleLedger
         found = value.each_with_index.flat_map { |number, i| @number.faults(number, "#{path}/#{i}") }
         return found.each { |fault| faults.add(fault["path"], fault["message"]) } unless found.empty?
 
-        value.each_cons(2).with_index do |(a, b), i|
-          faults.add(path, "#{NAMES[i]} (#{a}) is above #{NAMES[i + 1]} (#{b})") if a > b
-        end
+        value
+          .each_cons(2)
+          .with_index { |(a, b), i| faults.add(path, "#{NAMES[i]} (#{a}) is above #{NAMES[i + 1]} (#{b})") if a > b }
       end
 
       def schema
-        { "type" => "array", "items" => @number.schema, "minItems" => 3, "maxItems" => 3,
-          "description" => "[low, likely, high]" }
+        {
+          "type" => "array",
+          "items" => @number.schema,
+          "minItems" => 3,
+          "maxItems" => 3,
+          "description" => "[low, likely, high]"
+        }
       end
     end
   end

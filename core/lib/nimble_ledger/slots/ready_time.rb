@@ -11,21 +11,25 @@ module NimbleLedger
       DAYS = %w[sun mon tue wed thu fri sat].freeze
       MASS = { "small" => 0.6, "medium" => 1.0, "large" => 1.25 }.freeze
       # A moment of the shop's wall clock: a Date and minutes after midnight.
-      Moment = Struct.new(:date, :minute) do
-        include Comparable
-        def <=>(other) = [date, minute] <=> [other.date, other.minute]
+      Moment =
+        Struct.new(:date, :minute) do
+          include Comparable
+          def <=>(other) = [date, minute] <=> [other.date, other.minute]
 
-        # "2026-11-24T15:30"
-        def to_s = format("%sT%02d:%02d", date.iso8601, minute / 60, minute % 60)
+          # "2026-11-24T15:30"
+          def to_s = format("%sT%02d:%02d", date.iso8601, minute / 60, minute % 60)
 
-        # @raise [InvalidInput] when there is no such day
-        def self.parse(text, path: "")
-          day, time = text.split("T")
-          new(Date.iso8601(day), ReadyTime.minutes(time))
-        rescue Date::Error
-          raise InvalidInput.new("There is no such day: #{text}.", details: [{ "path" => path, "message" => "is no day of the calendar" }])
+          # @raise [InvalidInput] when there is no such day
+          def self.parse(text, path: "")
+            day, time = text.split("T")
+            new(Date.iso8601(day), ReadyTime.minutes(time))
+          rescue Date::Error
+            raise InvalidInput.new(
+                    "There is no such day: #{text}.",
+                    details: [{ "path" => path, "message" => "is no day of the calendar" }]
+                  )
+          end
         end
-      end
 
       # @param opening [Hash] "mon".."sun" to [open, close] in minutes after midnight, nil when closed
       def initialize(opening)

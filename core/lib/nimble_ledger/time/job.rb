@@ -3,16 +3,22 @@
 module NimbleLedger
   module Time
     # One task of the job: a label, a kind (remove, work, refit, closing, soak, house), its points and how many people.
-    Task = Struct.new(:kind, :ref, :label, :points, :people, :reasons) do
-      def mean = points.mean * people
-      def variance = points.variance * people * people
-    end
+    Task =
+      Struct.new(:kind, :ref, :label, :points, :people, :reasons) do
+        def mean = points.mean * people
+        def variance = points.variance * people * people
+      end
 
     # All tasks of a plan and the hours they come to (model.md sections 3 and 4).
     class Job
-      LABELS = { "receive" => "Receive and protect", "cold_check" => "Engine cold check",
-                 "leak_check" => "Start, idle, leak check", "road_test" => "Road test under load",
-                 "battery" => "Battery off and on", "scan_clear" => "Scan and clear codes" }.freeze
+      LABELS = {
+        "receive" => "Receive and protect",
+        "cold_check" => "Engine cold check",
+        "leak_check" => "Start, idle, leak check",
+        "road_test" => "Road test under load",
+        "battery" => "Battery off and on",
+        "scan_clear" => "Scan and clear codes"
+      }.freeze
 
       attr_reader :tasks, :total
 
@@ -54,9 +60,27 @@ module NimbleLedger
 
       def step_tasks(steps)
         steps.flat_map do |step|
-          [Task.new("remove", step.id, step.label, step.remove * @condition.remove_factor(step), step.people, @condition.remove_reasons(step)),
-           Task.new("refit", step.id, step.label, step.refit * @condition.refit_factor(step), step.people, @condition.refit_reasons(step))] +
-            step.closing.map { |task| Task.new("closing", step.id, task.what, task.minutes(@equipment), step.people, []) }
+          [
+            Task.new(
+              "remove",
+              step.id,
+              step.label,
+              step.remove * @condition.remove_factor(step),
+              step.people,
+              @condition.remove_reasons(step)
+            ),
+            Task.new(
+              "refit",
+              step.id,
+              step.label,
+              step.refit * @condition.refit_factor(step),
+              step.people,
+              @condition.refit_reasons(step)
+            )
+          ] +
+            step.closing.map do |task|
+              Task.new("closing", step.id, task.what, task.minutes(@equipment), step.people, [])
+            end
         end
       end
 
@@ -69,7 +93,14 @@ module NimbleLedger
           tasks = [Task.new("work", target.id, target.label, points, 1, reasons)]
           next tasks unless target.plug? && hands_on.positive?
 
-          tasks << Task.new("soak", target.id, "Soak, #{target.label}", ThreePoints.exactly(hands_on * target.plugs), 1, [])
+          tasks << Task.new(
+            "soak",
+            target.id,
+            "Soak, #{target.label}",
+            ThreePoints.exactly(hands_on * target.plugs),
+            1,
+            []
+          )
         end
       end
 
@@ -77,7 +108,9 @@ module NimbleLedger
         names = %w[receive cold_check leak_check road_test]
         names << "battery" if steps.any?(&:battery?)
         names << "scan_clear" if codes
-        names.map { |name| Task.new("house", name, LABELS[name], ThreePoints.around(@house["house_tasks"][name]), 1, []) }
+        names.map do |name|
+          Task.new("house", name, LABELS[name], ThreePoints.around(@house["house_tasks"][name]), 1, [])
+        end
       end
     end
   end

@@ -2,18 +2,20 @@
 
 module NimbleLedger
   module Time
-    # The job as one list of pieces in the order they are done (model.md section 15): what drawing, ready time, card and ledger
-    # read. Down through the layers, along the bottom cylinder by cylinder, back up in reverse, closing work and checks last.
+    # The job as one list of pieces in the order they are done (model.md section 15): what drawing, ready time, card and
+    # ledger read. Down through the layers, along the bottom cylinder by cylinder, back up in reverse, closing work and
+    # checks last.
     class Sequence
-      # One piece. kind: house, remove, soak, wait, work, refit, closing. ref: step, target, protocol or task. points: ThreePoints
-      # after multipliers. waiting: nobody works on it; holds_bay: the car cannot be moved meanwhile.
-      Piece = Struct.new(:id, :kind, :ref, :label, :cylinder, :points, :people, :waiting, :holds_bay) do
-        def waiting? = waiting
-        # @return [Float] minutes on the clock
-        def clock_minutes = points.mean
-        # @return [Float] minutes of labor
-        def labor_minutes = waiting ? 0.0 : points.mean * people
-      end
+      # One piece. kind: house, remove, soak, wait, work, refit, closing. ref: step, target, protocol or task. points:
+      # ThreePoints after multipliers. waiting: nobody works on it; holds_bay: the car cannot be moved meanwhile.
+      Piece =
+        Struct.new(:id, :kind, :ref, :label, :cylinder, :points, :people, :waiting, :holds_bay) do
+          def waiting? = waiting
+          # @return [Float] minutes on the clock
+          def clock_minutes = points.mean
+          # @return [Float] minutes of labor
+          def labor_minutes = waiting ? 0.0 : points.mean * people
+        end
 
       BEFORE = %w[receive cold_check battery].freeze
 
@@ -47,8 +49,8 @@ module NimbleLedger
         @plan.turns.shared_targets.each { |target| work(target, nil) }
       end
 
-      # Whether everything above the plugs comes off before the first is turned: all-out, or a soak of all wells together. After a
-      # soak the plugs themselves still come out and go in one cylinder at a time.
+      # Whether everything above the plugs comes off before the first is turned: all-out, or a soak of all wells
+      # together. After a soak the plugs themselves still come out and go in one cylinder at a time.
       def together? = @plan.order_of_work == "all-out" || @plan.soaked_together?
 
       def up
@@ -89,7 +91,8 @@ module NimbleLedger
         waits(step, "after-refit")
       end
 
-      def work(target, cylinder) = each_task("work", target.id) { |task| push("target:#{target.id}:work", "work", target.id, task, cylinder) }
+      def work(target, cylinder) =
+        each_task("work", target.id) { |task| push("target:#{target.id}:work", "work", target.id, task, cylinder) }
 
       # Applied to every plug in scope, then left to work.
       def soak
@@ -101,23 +104,47 @@ module NimbleLedger
         @plan.waits.select { |wait| wait.step.nil? }.each { |wait| wait_for("wait:soak", wait) }
       end
 
-      def waits(step, moment) = @plan.waits.select { |wait| wait.step == step.id && wait.when == moment }.each { |wait| wait_for("wait:#{step.id}", wait) }
+      def waits(step, moment) =
+        @plan
+          .waits
+          .select { |wait| wait.step == step.id && wait.when == moment }
+          .each { |wait| wait_for("wait:#{step.id}", wait) }
 
       def wait_for(id, wait)
-        @pieces << Piece.new(id, "wait", wait.step || @plan.soak, "Wait: #{wait.for}", nil, ThreePoints.exactly(wait.minutes), 1, true, wait.holds_bay)
+        @pieces << Piece.new(
+          id,
+          "wait",
+          wait.step || @plan.soak,
+          "Wait: #{wait.for}",
+          nil,
+          ThreePoints.exactly(wait.minutes),
+          1,
+          true,
+          wait.holds_bay
+        )
       end
 
       # Done last, by their own order, then as they stand.
       def closings
-        held = @plan.steps.sort_by(&:position).flat_map { |step| step.closing.zip(@tasks.fetch(["closing", step.id], [])).map { |closing, task| [step, closing, task] } }
-        held.sort_by.with_index { |(_step, closing, _task), i| [closing.order, i] }.map { |step, _closing, task| [step, task] }
+        held =
+          @plan
+            .steps
+            .sort_by(&:position)
+            .flat_map do |step|
+              step.closing.zip(@tasks.fetch(["closing", step.id], [])).map { |closing, task| [step, closing, task] }
+            end
+        held
+          .sort_by
+          .with_index { |(_step, closing, _task), i| [closing.order, i] }
+          .map { |step, _closing, task| [step, task] }
       end
 
       def house(name) = each_task("house", name) { |task| push("house:#{name}", "house", name, task, nil) }
 
       def each_task(kind, ref, &block) = (@tasks[[kind, ref]] || []).each(&block)
 
-      def push(id, kind, ref, task, cylinder) = @pieces << Piece.new(id, kind, ref, task.label, cylinder, task.points, task.people, false, true)
+      def push(id, kind, ref, task, cylinder) =
+        @pieces << Piece.new(id, kind, ref, task.label, cylinder, task.points, task.people, false, true)
     end
   end
 end

@@ -38,7 +38,9 @@ module NimbleServer
       def rules
         @pdf.stroke_color = RULE
         @pdf.line_width = 0.4
-        (1..@levels).each { |i| @pdf.stroke_line([@left, surface - (i * @row)], [@left + @width, surface - (i * @row)]) }
+        (1..@levels).each do |i|
+          @pdf.stroke_line([@left, surface - (i * @row)], [@left + @width, surface - (i * @row)])
+        end
       end
 
       def x(minutes) = @left + (minutes * @scale)

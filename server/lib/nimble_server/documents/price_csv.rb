@@ -19,19 +19,20 @@ module NimbleServer
       # @param exponent [Integer] decimals of the currency
       def print(catalog, exponent:)
         offers = (catalog["offers"] || []).group_by { |offer| offer["part"] }
-        items = (catalog["items"] || []) + (offers.keys - (catalog["items"] || []).map { |item| item["part"] }).map { |part| { "part" => part } }
+        items =
+          (catalog["items"] || []) +
+            (offers.keys - (catalog["items"] || []).map { |item| item["part"] }).map { |part| { "part" => part } }
         CSV.generate(row_sep: "\r\n") do |csv|
           csv << COLUMNS
-          items.each do |item|
-            (offers[item["part"]] || [{}]).each { |offer| csv << cells(item, offer, exponent) }
-          end
+          items.each { |item| (offers[item["part"]] || [{}]).each { |offer| csv << cells(item, offer, exponent) } }
         end
       end
 
       # @return [Array<Hash>] text by column, with the line each row ends in
       # @raise [NimbleLedger::InvalidInput] invalid_csv: no CSV, or columns that are not known
       def rows(text)
-        table = CSV.new(text.delete_prefix("\uFEFF"), col_sep: separator(text), skip_blanks: true, liberal_parsing: false)
+        table =
+          CSV.new(text.delete_prefix("\uFEFF"), col_sep: separator(text), skip_blanks: true, liberal_parsing: false)
         head = columns(table.shift || [])
         table.map { |cells| { "line" => table.lineno }.merge(head.zip(cells.map { |cell| plain(cell) }).to_h) }
       rescue CSV::MalformedCSVError => e
@@ -43,7 +44,12 @@ module NimbleServer
       def columns(cells)
         head = cells.map { |cell| cell.to_s.strip.downcase }
         unknown = head - COLUMNS
-        refuse("has a column #{unknown.first.inspect}, which is not known; columns are #{COLUMNS.join(", ")}", "/csv/1") if unknown.any?
+        if unknown.any?
+          refuse(
+            "has a column #{unknown.first.inspect}, which is not known; columns are #{COLUMNS.join(", ")}",
+            "/csv/1"
+          )
+        end
         refuse("has no column part", "/csv/1") unless head.include?("part")
         refuse("has the column #{head.tally.key(2)} twice", "/csv/1") if head.uniq.size < head.size
         head
@@ -51,13 +57,29 @@ module NimbleServer
 
       def cells(item, offer, exponent)
         money = ->(cents) { cents && MoneyText.new("", exponent).plain(cents).delete(",") }
-        [item["part"], item["description"], item["kind"], item["unit"], offer["supplier"], money.call(offer["cost_cents"]), offer["on_hand"], offer["lead_days"],
-         money.call(item["list_cents"])].map { |cell| cell.is_a?(String) && cell.match?(FORMULA) ? "'#{cell}" : cell }
+        [
+          item["part"],
+          item["description"],
+          item["kind"],
+          item["unit"],
+          offer["supplier"],
+          money.call(offer["cost_cents"]),
+          offer["on_hand"],
+          offer["lead_days"],
+          money.call(item["list_cents"])
+        ].map { |cell| cell.is_a?(String) && cell.match?(FORMULA) ? "'#{cell}" : cell }
       end
 
       def plain(cell) = cell.to_s.match?(/\A'+[=+\-@\t\r]/) ? cell.delete_prefix("'") : cell.to_s
 
-      def refuse(message, path) = raise(NimbleLedger::InvalidInput.new("The price list #{message}.", code: "invalid_csv", details: [{ "path" => path, "message" => message }]))
+      def refuse(message, path) =
+        raise(
+          NimbleLedger::InvalidInput.new(
+            "The price list #{message}.",
+            code: "invalid_csv",
+            details: [{ "path" => path, "message" => message }]
+          )
+        )
     end
   end
 end

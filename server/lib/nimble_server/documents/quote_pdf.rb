@@ -22,11 +22,32 @@ module NimbleServer
         @frozen = frozen
         row = frozen["revision"]
         house = frozen["scopes"].first["request"]["house"]
-        @text = MoneyText.new(row["currency"], house["currency_exponent"], distance_unit: shop[:distance_unit], time_zone: shop[:time_zone], locale: shop[:locale])
-        @pdf = Prawn::Document.new(page_size: shop[:locale] == "en-US" ? "LETTER" : "A4", margin: [46, 50, 50, 50],
-                                   info: { Title: "Quote #{quote[:number]}", Creator: "Nimble Ledger" })
-        @pdf.font_families.update("next" => { normal: "#{FONTS}/AtkinsonHyperlegibleNext_400Regular.ttf", bold: "#{FONTS}/AtkinsonHyperlegibleNext_600SemiBold.ttf" },
-                                  "mono" => { normal: "#{FONTS}/AtkinsonHyperlegibleMono_400Regular.ttf" })
+        @text =
+          MoneyText.new(
+            row["currency"],
+            house["currency_exponent"],
+            distance_unit: shop[:distance_unit],
+            time_zone: shop[:time_zone],
+            locale: shop[:locale]
+          )
+        @pdf =
+          Prawn::Document.new(
+            page_size: shop[:locale] == "en-US" ? "LETTER" : "A4",
+            margin: [46, 50, 50, 50],
+            info: {
+              Title: "Quote #{quote[:number]}",
+              Creator: "Nimble Ledger"
+            }
+          )
+        @pdf.font_families.update(
+          "next" => {
+            normal: "#{FONTS}/AtkinsonHyperlegibleNext_400Regular.ttf",
+            bold: "#{FONTS}/AtkinsonHyperlegibleNext_600SemiBold.ttf"
+          },
+          "mono" => {
+            normal: "#{FONTS}/AtkinsonHyperlegibleMono_400Regular.ttf"
+          }
+        )
         @pdf.font("next", size: 10)
         @pdf.fill_color = INK
       end
@@ -46,10 +67,17 @@ module NimbleServer
       def heading
         @pdf.text @shop[:name], size: 10, color: SECOND
         @pdf.move_down 2
-        row("Quote #{@quote[:number]}", @text.date(Time.iso8601(@frozen["revision"]["created_at"])), size: 18, style: :bold)
+        row(
+          "Quote #{@quote[:number]}",
+          @text.date(Time.iso8601(@frozen["revision"]["created_at"])),
+          size: 18,
+          style: :bold
+        )
         @pdf.move_down 3
-        facts = ["#{@vehicle["plate"]}  #{@vehicle["description"]}#{", #{@vehicle["year"]}" if @vehicle["year"]}",
-                 @vehicle["odometer_km"] && @text.distance(@vehicle["odometer_km"])].compact.join("  ·  ")
+        facts = [
+          "#{@vehicle["plate"]}  #{@vehicle["description"]}#{", #{@vehicle["year"]}" if @vehicle["year"]}",
+          @vehicle["odometer_km"] && @text.distance(@vehicle["odometer_km"])
+        ].compact.join("  ·  ")
         row(facts, @vehicle["customer"].to_s, size: 10)
         rule(1)
       end
@@ -74,11 +102,17 @@ module NimbleServer
         return unless trouble
 
         @pdf.move_down 10
-        trouble["allowance"].first(3).each do |broken|
-          label = broken["broken"] == 1 ? "If a plug breaks" : "If #{broken["broken"]} plugs break"
-          row("#{label}  (#{(broken["chance"] * 100).round(1)} in 100 such jobs)", "+#{@text.plain(broken["extra_cents"])}", size: 9.5)
-          @pdf.move_down 2
-        end
+        trouble["allowance"]
+          .first(3)
+          .each do |broken|
+            label = broken["broken"] == 1 ? "If a plug breaks" : "If #{broken["broken"]} plugs break"
+            row(
+              "#{label}  (#{(broken["chance"] * 100).round(1)} in 100 such jobs)",
+              "+#{@text.plain(broken["extra_cents"])}",
+              size: 9.5
+            )
+            @pdf.move_down 2
+          end
         row("Not above, without a call", @text.full(trouble["not_above_cents"]), size: 11, style: :bold)
       end
 
@@ -90,11 +124,19 @@ module NimbleServer
         DescentDrawing.new(@pdf, descent, at: [0, @pdf.cursor], width: width, height: height).draw
         @pdf.fill_color = INK
         @pdf.move_down height + 6
-        minutes = answer["plan"]["minutes"]
-        row("#{minutes["remove"].round} min off   #{minutes["work"].round} min work   #{minutes["refit"].round} min on   " \
-            "#{minutes["house"].round} min receiving, checks, road test",
-            "half of such jobs within #{format("%.1f", answer["hours"]["p50"])} h, 80 of 100 within #{format("%.1f", answer["hours"]["p80"])} h", size: 8.5, color: SECOND)
+        row(*effort_of(answer), size: 8.5, color: SECOND)
         @pdf.move_down 8
+      end
+
+      # The minutes by kind, and the range they lie in.
+      def effort_of(answer)
+        minutes = answer["plan"]["minutes"].transform_values(&:round)
+        hours = answer["hours"].transform_values { |value| format("%.1f", value) }
+        [
+          "#{minutes["remove"]} min off   #{minutes["work"]} min work   #{minutes["refit"]} min on   " \
+            "#{minutes["house"]} min receiving, checks, road test",
+          "half of such jobs within #{hours["p50"]} h, 80 of 100 within #{hours["p80"]} h"
+        ]
       end
 
       # What to take care of, at the step it belongs to; earlier revisions keep the words only.
@@ -112,7 +154,12 @@ module NimbleServer
         price["lines"].each { |line| line_row(line) }
         rule(0.8)
         @pdf.move_down 3
-        row(price["incomplete"] ? "Total, incomplete: a part has no price yet" : "Total", @text.full(price["total_cents"]), size: 16, style: :bold)
+        row(
+          price["incomplete"] ? "Total, incomplete: a part has no price yet" : "Total",
+          @text.full(price["total_cents"]),
+          size: 16,
+          style: :bold
+        )
         rule(0.6, gap: 1)
         rule(0.6, gap: 1)
       end
@@ -120,8 +167,19 @@ module NimbleServer
       def line_row(line)
         @pdf.start_new_page if @pdf.cursor < 40
         @pdf.move_down 2.5
-        detail = line["kind"] == "labor" ? "#{format("%.1f", line["quantity"])} h at #{@text.plain(line["unit_cents"])}" : quantity(line)
-        row("#{line["label"]}#{"  #{line["part"]}" if line["part"]}#{"   #{detail}" if detail}", @text.plain(line["cents"]), size: 9.5)
+        detail =
+          (
+            if line["kind"] == "labor"
+              "#{format("%.1f", line["quantity"])} h at #{@text.plain(line["unit_cents"])}"
+            else
+              quantity(line)
+            end
+          )
+        row(
+          "#{line["label"]}#{"  #{line["part"]}" if line["part"]}#{"   #{detail}" if detail}",
+          @text.plain(line["cents"]),
+          size: 9.5
+        )
         @pdf.stroke_color "cfdccb"
         @pdf.line_width = 0.3
         @pdf.stroke_horizontal_rule
@@ -134,13 +192,17 @@ module NimbleServer
         "#{number} × #{@text.plain(line["unit_cents"])}"
       end
 
-      # Text at the left and a figure or name at the right of one line; either wraps when it is long, and neither runs into
-      # the other.
+      # Text at the left and a figure or name at the right of one line; either wraps when it is long, and neither runs
+      # into the other.
       def row(left, right, size:, style: :normal, color: INK)
         @pdf.font("next", style: style, size: size) do
           right_width = [@pdf.width_of(right, size: size, style: style) + 1, width / 2].min
           top = @pdf.cursor
-          bottoms = [[left, 0, width - right_width - 12, :left], [right, width - right_width, right_width, :right]].map { |text, at, room, align| block(text, at, top, room, align, color) }
+          bottoms =
+            [
+              [left, 0, width - right_width - 12, :left],
+              [right, width - right_width, right_width, :right]
+            ].map { |text, at, room, align| block(text, at, top, room, align, color) }
           @pdf.move_cursor_to(bottoms.min)
           @pdf.fill_color INK
         end
@@ -161,11 +223,17 @@ module NimbleServer
 
       def footing
         @pdf.repeat(:all) do
-          @pdf.draw_text "Times are examples from the shop's library. The maker's service information and a technician's judgment come first.",
-                         at: [0, -22], size: 7.5
+          @pdf.draw_text "Times are examples from the shop's library. The maker's service information " \
+                           "and a technician's judgment come first.",
+                         at: [0, -22],
+                         size: 7.5
         end
-        @pdf.number_pages "#{@shop[:name]}   Quote #{@quote[:number]}, revision #{@frozen["revision"]["revision"]}   page <page> of <total>",
-                          at: [0, -30], size: 7.5, align: :left, color: SECOND
+        @pdf.number_pages "#{@shop[:name]}   Quote #{@quote[:number]}, " \
+                            "revision #{@frozen["revision"]["revision"]}   page <page> of <total>",
+                          at: [0, -30],
+                          size: 7.5,
+                          align: :left,
+                          color: SECOND
       end
     end
   end

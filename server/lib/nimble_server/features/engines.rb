@@ -5,7 +5,9 @@ module NimbleServer
     # The engine library. Needs: EngineLibrary. Adds: list, one engine, export, import and its report.
     module Engines
       def self.registered(app)
-        app.api(:get, "/api/engines", role: :technician) { { "engines" => EngineLibrary.new(shop).list(params["search"]) } }
+        app.api(:get, "/api/engines", role: :technician) do
+          { "engines" => EngineLibrary.new(shop).list(params["search"]) }
+        end
 
         app.api(:get, "/api/engines/:code", role: :technician) do
           EngineLibrary.new(shop).page(params["code"], work: params["work"], revision: Engines.revision(params))
@@ -14,11 +16,14 @@ module NimbleServer
         app.api(:get, "/api/engines/:code/export", role: :technician) do
           engine = EngineLibrary.new(shop).engine(params["code"], Engines.revision(params))
           content_type "application/json"
-          headers "content-disposition" => "attachment; filename=\"#{engine.code.downcase.gsub(/[^a-z0-9.-]+/, "-")}.engine.json\""
+          headers "content-disposition" =>
+                    "attachment; filename=\"#{engine.code.downcase.gsub(/[^a-z0-9.-]+/, "-")}.engine.json\""
           JSON.pretty_generate(engine.document)
         end
 
-        app.api(:post, "/api/engines/report", role: :advisor, body: :document) { EngineLibrary.new(shop, effort: -> { effort }).report(body_json) }
+        app.api(:post, "/api/engines/report", role: :advisor, body: :document) do
+          EngineLibrary.new(shop, effort: -> { effort }).report(body_json)
+        end
 
         app.api(:post, "/api/engines", role: :owner, body: :document) do
           once(201) { EngineLibrary.new(shop, effort: -> { effort }).import(body_json) }
@@ -28,8 +33,17 @@ module NimbleServer
       def self.revision(params) = params["revision"].to_s.match?(/\A\d{1,6}\z/) ? params["revision"].to_i : nil
 
       def self.row(row, engine)
-        { "id" => row[:id], "code" => engine.code, "revision" => row[:revision], "name" => engine.name, "arrangement" => engine.arrangement,
-          "mounting" => engine.mounting, "cylinders" => engine.cylinders.size, "ignition" => engine.ignition, "notes" => engine.notes }
+        {
+          "id" => row[:id],
+          "code" => engine.code,
+          "revision" => row[:revision],
+          "name" => engine.name,
+          "arrangement" => engine.arrangement,
+          "mounting" => engine.mounting,
+          "cylinders" => engine.cylinders.size,
+          "ignition" => engine.ignition,
+          "notes" => engine.notes
+        }
       end
     end
   end

@@ -2,8 +2,9 @@
 
 module NimbleServer
   module Features
-    # The core over HTTP: the same requests as bin/answer, the same numbers. `engine` and `catalog` are inline objects or ids of
-    # library revisions, never paths. Needs: Library. Adds: POST /api/estimates, POST /api/answers, GET /api/ping.
+    # The core over HTTP: the same requests as bin/answer, the same numbers. `engine` and `catalog` are inline objects
+    # or ids of library revisions, never paths. Needs: Library. Adds: POST /api/estimates, POST /api/answers, GET
+    # /api/ping.
     module Estimates
       # Engines and catalogs of the shop's own library, by revision id.
       class LibraryDocuments < NimbleLedger::Documents
@@ -21,7 +22,11 @@ module NimbleServer
           return kind == "engine" ? Library.engine(@shop, known) : Library.catalog(@shop, known) if known
 
           message = "names no #{kind} revision of this shop; send a revision id or an inline object"
-          raise NimbleLedger::InvalidInput.new("The request has a fault: #{path} #{message}.", code: "invalid_request", details: [{ "path" => path, "message" => message }])
+          raise NimbleLedger::InvalidInput.new(
+                  "The request has a fault: #{path} #{message}.",
+                  code: "invalid_request",
+                  details: [{ "path" => path, "message" => message }]
+                )
         end
       end
 
@@ -30,7 +35,9 @@ module NimbleServer
           NimbleLedger::Estimate::Request.build(body_json, documents: LibraryDocuments.new(shop)).answer(effort: effort)
         end
 
-        app.api(:post, "/api/answers", role: :technician, body: :document) { NimbleLedger::Answers.to(body_json, documents: LibraryDocuments.new(shop), effort: effort) }
+        app.api(:post, "/api/answers", role: :technician, body: :document) do
+          NimbleLedger::Answers.to(body_json, documents: LibraryDocuments.new(shop), effort: effort)
+        end
 
         # What the estimate endpoint is measured against: a round trip to the database and nothing else.
         app.api(:get, "/api/ping", role: :technician) { { "one" => db.get(1) } }

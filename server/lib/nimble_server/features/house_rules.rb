@@ -18,7 +18,8 @@ module NimbleServer
         end
       end
 
-      def self.page(house) = { "revision" => house.revision, "equipment" => house.equipment_rows, "settings" => house.rows }
+      def self.page(house) =
+        { "revision" => house.revision, "equipment" => house.equipment_rows, "settings" => house.rows }
     end
   end
 end

@@ -13,7 +13,9 @@ module NimbleServer
           PriceList.new(shop).csv
         end
 
-        app.api(:post, "/api/prices/report", role: :advisor, body: "PriceRows") { PriceList.new(shop, progress: progress).report(Prices.rows(body_json)) }
+        app.api(:post, "/api/prices/report", role: :advisor, body: "PriceRows") do
+          PriceList.new(shop, progress: progress).report(Prices.rows(body_json))
+        end
 
         app.api(:post, "/api/prices", role: :owner, body: "KeepPrices") do
           once(201) { PriceList.new(shop, progress: progress).keep(Prices.rows(body_json), body_json["revision"]) }

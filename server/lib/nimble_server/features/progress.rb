@@ -26,7 +26,9 @@ module NimbleServer
 
       def self.registered(app)
         app.helpers(Helpers)
-        app.api(:get, "/api/progress/:id", role: :technician) { { "percent" => settings.counters.read("progress:#{account[:id]}:#{params["id"]}") } }
+        app.api(:get, "/api/progress/:id", role: :technician) do
+          { "percent" => settings.counters.read("progress:#{account[:id]}:#{params["id"]}") }
+        end
       end
     end
   end

@@ -5,7 +5,14 @@ module NimbleServer
     # Quotes. Needs: QuoteDesk. Adds: list, start, open, the working copy, save, one revision.
     module Quotes
       def self.registered(app)
-        app.helpers { define_method(:desk) { QuoteDesk.new(shop, effort: -> { NimbleLedger::Access::Effort.new(tick: Patience.new(env).method(:tick).to_proc) }) } }
+        app.helpers do
+          define_method(:desk) do
+            QuoteDesk.new(
+              shop,
+              effort: -> { NimbleLedger::Access::Effort.new(tick: Patience.new(env).method(:tick).to_proc) }
+            )
+          end
+        end
 
         app.api(:get, "/api/quotes", role: :technician) { { "quotes" => desk.list(params["search"]) } }
 
@@ -24,7 +31,12 @@ module NimbleServer
 
       def self.working_copy(app)
         app.api(:put, "/api/quotes/:id/draft", role: :advisor, body: "StoreDraft") do
-          desk.store_draft(uuid(params["id"], "quote"), body_json["version"].to_i, body_json["content"], body_json["base_revision"]&.to_i)
+          desk.store_draft(
+            uuid(params["id"], "quote"),
+            body_json["version"].to_i,
+            body_json["content"],
+            body_json["base_revision"]&.to_i
+          )
         end
       end
 
@@ -43,7 +55,8 @@ module NimbleServer
         end
 
         app.api(:get, "/api/quotes/:id/revisions/:number", role: :technician) do
-          number = params["number"].to_s.match?(/\A\d{1,6}\z/) ? params["number"].to_i : raise(Refusal.not_found("revision"))
+          number =
+            params["number"].to_s.match?(/\A\d{1,6}\z/) ? params["number"].to_i : raise(Refusal.not_found("revision"))
           desk.revision(uuid(params["id"], "quote"), number)
         end
       end

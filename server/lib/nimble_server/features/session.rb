@@ -17,9 +17,22 @@ module NimbleServer
 
           house = House.new(shop).settings
           profile = shop.profile
-          { "csrf" => token, "account" => { "name" => account[:name], "email" => account[:email], "role" => account[:role] },
-            "shop" => { "name" => profile[:name], "locale" => profile[:locale], "distance_unit" => profile[:distance_unit],
-                        "time_zone" => profile[:time_zone], "currency" => house["currency"], "currency_exponent" => house["currency_exponent"] } }
+          {
+            "csrf" => token,
+            "account" => {
+              "name" => account[:name],
+              "email" => account[:email],
+              "role" => account[:role]
+            },
+            "shop" => {
+              "name" => profile[:name],
+              "locale" => profile[:locale],
+              "distance_unit" => profile[:distance_unit],
+              "time_zone" => profile[:time_zone],
+              "currency" => house["currency"],
+              "currency_exponent" => house["currency_exponent"]
+            }
+          }
         end
       end
     end

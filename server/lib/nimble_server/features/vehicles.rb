@@ -10,9 +10,13 @@ module NimbleServer
           { "vehicles" => Garage.new(shop).search(params["search"]).map { |row| Garage.card(row, shop.now) } }
         end
 
-        app.api(:put, "/api/vehicles/:id/history", role: :advisor, body: "VehicleHistory") { Garage.new(shop).note(uuid(params["id"], "vehicle"), body_json) }
+        app.api(:put, "/api/vehicles/:id/history", role: :advisor, body: "VehicleHistory") do
+          Garage.new(shop).note(uuid(params["id"], "vehicle"), body_json)
+        end
 
-        app.api(:put, "/api/customers/:id", role: :advisor, body: "Customer") { Garage.new(shop).rename(uuid(params["id"], "customer"), body_json) }
+        app.api(:put, "/api/customers/:id", role: :advisor, body: "Customer") do
+          Garage.new(shop).rename(uuid(params["id"], "customer"), body_json)
+        end
 
         app.api(:post, "/api/vehicles", role: :advisor, body: "NewVehicle") do
           once(201) { Garage.new(shop).add(body_json) }
