@@ -12,5 +12,6 @@ module NimbleServer
 
   loader = Zeitwerk::Loader.for_gem
   loader.inflector.inflect("api" => "API", "quote_pdf" => "QuotePDF", "price_csv" => "PriceCSV")
+  loader.collapse("#{__dir__}/nimble_server/stack")
   loader.setup
 end

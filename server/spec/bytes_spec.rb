@@ -135,7 +135,7 @@ RSpec.describe NimbleServer::PlainBytes do
 
   it "has the security headers on every kind of answer" do
     throttled = Client.new.tap(&:refresh)
-    stub_const("NimbleServer::Tries::FROM_ONE_ADDRESS", 0)
+    stub_const("NimbleServer::Features::Accounts::Tries::FROM_ONE_ADDRESS", 0)
     expect(
       throttled.call(:post, "/api/account/login", { email: "advisor@merrow.example", password: "wrong" }).first
     ).to eq(429)

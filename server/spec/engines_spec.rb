@@ -3,7 +3,7 @@
 require_relative "spec_helper"
 
 # The engine library over HTTP: find, look, export, import as a new revision, and quotes that keep theirs.
-RSpec.describe NimbleServer::EngineLibrary do
+RSpec.describe NimbleServer::Features::Engines::EngineLibrary do
   let(:owner) { Client.as("owner@merrow.example") }
   let(:advisor) { Client.as("advisor@merrow.example") }
   let(:db) { TestServer.db }

@@ -3,7 +3,7 @@
 require_relative "spec_helper"
 
 # What the shop knows of cars, and what it learns of them.
-RSpec.describe NimbleServer::Garage do
+RSpec.describe NimbleServer::Features::Vehicles::Garage do
   let(:advisor) { Client.as("advisor@merrow.example") }
 
   # A car of its own.

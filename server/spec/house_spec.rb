@@ -3,7 +3,7 @@
 require_relative "spec_helper"
 
 # What the shop owns: kept in house settings, opens and closes routes.
-RSpec.describe NimbleServer::House do
+RSpec.describe NimbleServer::Features::HouseRules::House do
   let(:owner) { Client.as("owner@merrow.example") }
   let(:advisor) { Client.as("advisor@merrow.example") }
 

@@ -3,7 +3,7 @@
 require_relative "spec_helper"
 
 # The price list: looked up, exported, changed by rows after a report, never half.
-RSpec.describe NimbleServer::PriceList do
+RSpec.describe NimbleServer::Features::Prices::PriceList do
   let(:owner) { Client.as("owner@merrow.example") }
   let(:advisor) { Client.as("advisor@merrow.example") }
 

@@ -2,7 +2,7 @@
 
 require_relative "spec_helper"
 
-RSpec.describe NimbleServer::QuoteDesk do
+RSpec.describe NimbleServer::Features::Quotes::Desk do
   let(:advisor) { Client.as("advisor@merrow.example") }
   let(:second) { Client.as("second@merrow.example") }
   let(:db) { TestServer.db }
@@ -135,7 +135,7 @@ RSpec.describe NimbleServer::QuoteDesk do
 
   it "numbers quotes per shop without gaps or repeats, under many at once" do
     shop = db[:shops].where(slug: "hollow-lane").first
-    actor = db[:accounts].where(shop_id: shop[:id]).get(:id)
+    actor = NimbleServer::Actor.account(db[:accounts].where(shop_id: shop[:id]).first)
     vehicle = db[:vehicles].where(shop_id: shop[:id]).get(:id)
     threads =
       4.times.map do

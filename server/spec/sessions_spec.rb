@@ -3,7 +3,7 @@
 require_relative "spec_helper"
 
 # Sessions live on the server and end there; wrong tries shut out whoever makes them, and nobody else.
-RSpec.describe NimbleServer::Accounts do
+RSpec.describe NimbleServer::Features::Accounts::SignIn do
   let(:db) { TestServer.db }
 
   # An account of its own for a test.
@@ -122,13 +122,15 @@ RSpec.describe NimbleServer::Accounts do
       mail = account("famous")
       expect(from("198.51.100.8", mail, TestServer::PASSWORD)).to eq(200)
       tries =
-        NimbleServer::Tries.new(NimbleServer::Database.connect(TestServer.cluster.url("nimble_door"), connections: 1))
+        NimbleServer::Features::Accounts::Tries.new(
+          NimbleServer::Database.connect(TestServer.cluster.url("nimble_door"), connections: 1)
+        )
       45.times { |i| tries.failed("203.0.113.#{i}", mail) }
       expect(tries.wait("192.0.2.1", mail)).to eq(5)
       expect(from("192.0.2.1", mail, TestServer::PASSWORD)).to eq(429)
       expect(from("198.51.100.8", mail, TestServer::PASSWORD)).to eq(200)
       later = Struct.new(:now).new(Time.now + 301)
-      expect(NimbleServer::Tries.new(TestServer.db, clock: later).wait("192.0.2.1", mail)).to be_nil
+      expect(NimbleServer::Features::Accounts::Tries.new(TestServer.db, clock: later).wait("192.0.2.1", mail)).to be_nil
     end
 
     it "are counted for all web processes together" do

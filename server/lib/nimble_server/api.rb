@@ -54,7 +54,7 @@ module NimbleServer
 
       def account = env["nimble.account"]
 
-      def shop = @shop ||= Shop.new(db, account[:shop_id], actor: account[:id], clock: settings.clock)
+      def shop = @shop ||= Shop.new(db, account[:shop_id], actor: Actor.account(account), clock: settings.clock)
 
       def body_json = env["nimble.body"] || {}
 
@@ -146,14 +146,14 @@ module NimbleServer
       )
     end
 
-    register Features::Progress
-    register Features::Session
-    register Features::Vehicles
-    register Features::Engines
-    register Features::Estimates
-    register Features::Quotes
-    register Features::Documents
-    register Features::HouseRules
-    register Features::Prices
+    register Features::Progress::Routes
+    register Features::Session::Routes
+    register Features::Vehicles::Routes
+    register Features::Engines::Routes
+    register Features::Estimates::Routes
+    register Features::Quotes::Routes
+    register Features::Quotes::Papers
+    register Features::HouseRules::Routes
+    register Features::Prices::Routes
   end
 end

@@ -22,7 +22,7 @@ module NimbleServer
           set :clock, clock
           set :counters, counters
         end
-      accounts = Accounts.on(door, clock: clock, demo_passwords: Demo.passwords)
+      accounts = Features::Accounts::SignIn.on(door, clock: clock, demo_passwords: Demo.passwords)
       secret = ENV.fetch("SESSION_SECRET")
       Rack::Builder.app do
         use RequestLog, out: log if log
@@ -38,7 +38,7 @@ module NimbleServer
             secret: secret,
             same_site: :lax,
             httponly: true,
-            expire_after: Accounts::LIFETIME_SECONDS
+            expire_after: Features::Accounts::SignIn::LIFETIME_SECONDS
         use SecureSession
         use CsrfGuard
         use accounts

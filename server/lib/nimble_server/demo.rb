@@ -48,7 +48,7 @@ module NimbleServer
         demo: true,
         created_at: @clock.now
       )
-      owner = load_accounts(id, hash).first
+      owner = Actor.account(load_accounts(id, hash))
       shop = Shop.new(@db, id, actor: owner, clock: @clock)
       load_documents(shop, hash)
       hash["vehicles"].each { |vehicle| load_vehicle(shop, vehicle) }
@@ -57,9 +57,9 @@ module NimbleServer
 
     # As an advisor would have made it, some days ago.
     def load_quote(shop_id, quote)
-      advisor = @db[:accounts].where(email: quote["by"]).get(:id)
+      advisor = Actor.account(@db[:accounts].where(email: quote["by"]).first)
       shop = Shop.new(@db, shop_id, actor: advisor, clock: DaysAgo.new(@clock, quote["days_ago"]))
-      desk = QuoteDesk.new(shop)
+      desk = Features::Quotes::Desk.new(shop)
       id = desk.start(shop[:vehicles].where(plate: quote["plate"]).get(:id))
       start = NimbleLedger::Quote::Content.start
       scopes = quote["scopes"].map { |scope| start["scopes"].first.merge(scope) }
@@ -71,9 +71,10 @@ module NimbleServer
     DaysAgo = Struct.new(:clock, :days) { def now = clock.now - (days * 86_400) }
     private_constant :DaysAgo
 
+    # @return [Hash] the owner's row
     def load_accounts(shop_id, hash)
       password = Argon2::Password.new(t_cost: 2, m_cost: 16).create(hash["password"])
-      hash["accounts"].map do |account|
+      hash["accounts"].each do |account|
         @db[:accounts].insert(
           shop_id: shop_id,
           email: account["email"],
@@ -83,6 +84,7 @@ module NimbleServer
           created_at: @clock.now
         )
       end
+      @db[:accounts].where(shop_id: shop_id, role: "owner").order(:id).first
     end
 
     def load_documents(shop, hash)

@@ -20,7 +20,7 @@ module NimbleServer
     # @raise [Refusal] 409 when the key was used for something else
     def once(status)
       @shop.transaction do
-        @shop.alone("key:#{@shop.actor}:#{@key}")
+        @shop.alone("key:#{@shop.actor.key}:#{@key}")
         earlier = row.first
         next replay(earlier) if earlier
 
@@ -28,7 +28,7 @@ module NimbleServer
         forget_old
         @shop.db[:idempotency_keys].insert(
           shop_id: @shop.id,
-          account_id: @shop.actor,
+          account_id: @shop.actor.account_id,
           key: @key,
           route: @route,
           digest: @digest,
@@ -42,7 +42,7 @@ module NimbleServer
 
     private
 
-    def row = @shop[:idempotency_keys].where(account_id: @shop.actor, key: @key)
+    def row = @shop[:idempotency_keys].where(account_id: @shop.actor.account_id, key: @key)
 
     # A few of the shop's oldest keys, whenever a new one comes.
     def forget_old

@@ -3,15 +3,15 @@
 module NimbleServer
   # A shop's own rows and nothing else: every query of a signed-in request goes through here.
   #
-  #   shop = Shop.new(db, shop_id, actor: account_id, clock: Time)
+  #   shop = Shop.new(db, shop_id, actor: Actor.account(row), clock: Time)
   #   shop[:quotes].where(number: 1042).first
   #   shop.insert(:customers, name: "Ines Calloway")  #=> id
   class Shop
     attr_reader :db, :id, :actor
 
-    # @param actor [Integer, nil] account that acts, recorded on what it creates
+    # @param actor [Actor] recorded on what is made and changed
     # @param clock [#now]
-    def initialize(db, id, actor: nil, clock: Time)
+    def initialize(db, id, actor: Actor.system("none"), clock: Time)
       @db = db
       @id = id
       @actor = actor
@@ -24,7 +24,7 @@ module NimbleServer
     # Adds a row with shop, id, actor and time.
     # @return [String] its id
     def insert(table, values)
-      row = { shop_id: id, id: SecureRandom.uuid, created_by: actor, created_at: now }.merge(values)
+      row = { shop_id: id, id: SecureRandom.uuid, created_by: actor.account_id, created_at: now }.merge(values)
       db[table].insert(row)
       row[:id]
     end

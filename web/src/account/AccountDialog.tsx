@@ -5,7 +5,7 @@ import styled from "styled-components";
 import { api } from "../api/client";
 import { useSession } from "../session/SessionGate";
 import { Dialog } from "../shared/Dialog";
-import { Field } from "../shared/Field";
+import { Field } from "../shared/fields/Field";
 import { Button, Notice, Small } from "../shared/parts";
 
 const Grid = styled.div`

@@ -50,7 +50,9 @@ export const GlobalStyle = createGlobalStyle`
   table { border-collapse: collapse; width: 100%; }
   :focus-visible { outline: 3px solid var(--mark); outline-offset: 2px; }
   ::placeholder { color: var(--second); opacity: 1; }
-  @media (prefers-reduced-motion: reduce) { *, *::before, *::after { transition: none !important; animation: none !important; } }
+  @media (prefers-reduced-motion: reduce) {
+    *, *::before, *::after { transition: none !important; animation: none !important; }
+  }
   @media print {
     @page { margin: 14mm; }
     html, body, #root { height: auto; }

@@ -4,7 +4,7 @@ import type { ComponentType } from "react";
 const SCREENS = {
   counter: async () => (await import("../counter/Counter")).Counter,
   quote: async () => (await import("../quote/QuoteRoute")).QuoteRoute,
-  revision: async () => (await import("../quote/RevisionRoute")).RevisionRoute,
+  revision: async () => (await import("../quote/revision/RevisionRoute")).RevisionRoute,
   engines: async () => (await import("../engines/Engines")).Engines,
   engine: async () => (await import("../engines/EngineRoute")).EngineRoute,
   prices: async () => (await import("../prices/PriceRoute")).PriceRoute,
@@ -16,7 +16,10 @@ export function screen(name: keyof typeof SCREENS) {
   return { lazy: async () => ({ Component: await SCREENS[name]() }) };
 }
 
-/** Fetches the other screens once the first is up, so that going to one neither waits nor fails while the server is away. */
+/**
+ * Fetches the other screens once the first is up, so that going to one neither waits nor fails while the server is
+ * away.
+ */
 export function fetchTheRest(): void {
   setTimeout(() => Object.values(SCREENS).forEach((load) => load().catch(() => undefined)), 1_500);
 }

@@ -7,7 +7,9 @@ import { useSession } from "../session/SessionGate";
 import { useKeys } from "../shared/keys";
 import { Button, Heading, KeyHint, Mono, Notice, BookPage, Small, Unseen } from "../shared/parts";
 import { Search } from "../shared/Search";
-import { NewVehicle } from "./NewVehicle";
+import { whenOpened } from "../shared/whenOpened";
+
+const NewVehicle = whenOpened(async () => (await import("./NewVehicle")).NewVehicle);
 
 const Columns = styled.div`
   display: grid;

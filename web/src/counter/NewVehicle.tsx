@@ -2,11 +2,12 @@ import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { type FormEvent, useState } from "react";
 import { Form } from "react-aria-components";
 import styled from "styled-components";
-import { api, Refused, type Vehicle } from "../api/client";
-import { useSession } from "../session/SessionGate";
+import { api, type EngineCard, Refused, type Vehicle } from "../api/client";
 import { Dialog } from "../shared/Dialog";
-import { Field } from "../shared/Field";
-import { numeral } from "../shared/numerals";
+import { DistanceBox } from "../shared/fields/DistanceBox";
+import { Field } from "../shared/fields/Field";
+import { NumberBox } from "../shared/fields/NumberBox";
+import { type Found, Pick } from "../shared/fields/Pick";
 import { Button, Notice } from "../shared/parts";
 
 const Grid = styled.div`
@@ -16,20 +17,6 @@ const Grid = styled.div`
   margin-bottom: 16px;
   .wide {
     grid-column: 1 / -1;
-  }
-  select {
-    width: 100%;
-    padding: 7px 9px;
-    border: 1.2px solid var(--strong);
-    border-radius: 4px;
-    background: var(--sheet);
-    min-height: 38px;
-  }
-  .name {
-    font-size: 13px;
-    color: var(--second);
-    display: block;
-    margin-bottom: 3px;
   }
 `;
 
@@ -41,29 +28,26 @@ interface Props {
 
 /** Take in a car the shop does not know yet, then go straight on to its quote. */
 export function NewVehicle({ plate, onClose, onAdded }: Props) {
-  const { format, shop } = useSession();
   const queries = useQueryClient();
   const engines = useQuery({ queryKey: ["engines"], queryFn: () => api.engines() });
   const [form, setForm] = useState({
     plate: plate.toUpperCase(),
     description: "",
-    year: "",
-    odometer: "",
     owner: "",
     phone: "",
-    engine: "",
   });
+  const [year, setYear] = useState<number | null>(null);
+  const [odometer, setOdometer] = useState<number | null>(null);
+  const [engine, setEngine] = useState<string | null>(null);
   const set = (key: keyof typeof form) => (value: string) => setForm({ ...form, [key]: value });
-  const odometer = numeral(form.odometer)?.number;
-  const engine = form.engine || engines.data?.engines[0]?.code || "";
   const add = useMutation({
     mutationFn: () =>
       api.addVehicle({
         plate: form.plate,
         description: form.description,
-        engine_code: engine,
-        year: form.year ? Number(form.year) : null,
-        odometer_km: odometer === undefined ? null : Math.round(format.toKm(odometer)),
+        engine_code: engine ?? "",
+        year,
+        odometer_km: odometer === null ? null : Math.round(odometer),
         customer: form.owner ? { name: form.owner, phone: form.phone || null } : null,
       }),
     onSuccess: (vehicle) => {
@@ -72,6 +56,7 @@ export function NewVehicle({ plate, onClose, onAdded }: Props) {
     },
   });
   const known = add.error instanceof Refused && add.error.code === "plate_known";
+  const ready = engine !== null && (year === null || (year >= 1900 && year < 2100));
   const submit = (event: FormEvent) => {
     event.preventDefault();
     add.mutate();
@@ -90,16 +75,6 @@ export function NewVehicle({ plate, onClose, onAdded }: Props) {
             autoFocus
             problem={known ? "This plate is already here: search for it." : undefined}
           />
-          <label>
-            <span className="name">Engine</span>
-            <select value={engine} onChange={(event) => set("engine")(event.target.value)}>
-              {engines.data?.engines.map((row) => (
-                <option key={row.code} value={row.code}>
-                  {row.code}, {row.name}
-                </option>
-              ))}
-            </select>
-          </label>
           <Field
             className="wide"
             label="Make and model"
@@ -108,14 +83,20 @@ export function NewVehicle({ plate, onClose, onAdded }: Props) {
             isRequired
             maxLength={120}
           />
-          <Field label="Year" value={form.year} onChange={set("year")} inputMode="numeric" pattern="(19|20)[0-9]{2}" />
-          <Field
-            label={`Odometer, ${shop.distance_unit}`}
-            value={form.odometer}
-            onChange={set("odometer")}
-            inputMode="numeric"
-            pattern="[0-9]{1,7}|[1-9][0-9]{0,2}([ ,][0-9]{3}){1,2}"
-          />
+          {engines.data && (
+            <Pick
+              className="wide"
+              label="Engine"
+              value={engine}
+              items={engines.data.engines.map(found)}
+              onPick={setEngine}
+              placeholder="code, kind, number of cylinders, what lies on top"
+              none="No engine of the library is found by these words."
+              isRequired
+            />
+          )}
+          <NumberBox label="Year" value={year} onValue={setYear} decimals={0} least={0} plain />
+          <DistanceBox label="Odometer" km={odometer} onKm={setOdometer} />
           <Field label="Owner" value={form.owner} onChange={set("owner")} maxLength={120} />
           <Field label="Phone" value={form.phone} onChange={set("phone")} maxLength={40} />
         </Grid>
@@ -124,10 +105,21 @@ export function NewVehicle({ plate, onClose, onAdded }: Props) {
             <p>{add.error.message}</p>
           </Notice>
         )}
-        <Button type="submit" $main isDisabled={add.isPending}>
+        <Button type="submit" $main isDisabled={add.isPending || !ready}>
           Add and start a quote
         </Button>
       </Form>
     </Dialog>
   );
+}
+
+/** An engine by everything an advisor may know of it. */
+function found(engine: EngineCard): Found {
+  const kind = `${engine.arrangement}, ${engine.mounting}, ${engine.cylinders} cylinders, ${engine.ignition}`;
+  return {
+    id: engine.code,
+    text: `${engine.code}, ${engine.name}`,
+    more: kind,
+    words: [engine.code, engine.name, kind, engine.notes].join(" "),
+  };
 }

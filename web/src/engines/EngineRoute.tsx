@@ -4,9 +4,9 @@ import { ToggleButton } from "react-aria-components";
 import { Link, useParams, useSearchParams } from "react-router";
 import styled from "styled-components";
 import { api, type EngineWithProfile } from "../api/client";
-import { DescentDrawing } from "../quote/DescentDrawing";
-import { ReachDrawing } from "../quote/ReachDrawing";
-import { WORKS } from "../quote/works";
+import { DescentDrawing } from "../quote/drawing/DescentDrawing";
+import { ReachDrawing } from "../quote/drawing/ReachDrawing";
+import { WORKS } from "../quote/scopes/works";
 import { list } from "../shared/format";
 import { Heading, Mono, Notice, Part, BookPage, Small, Strong } from "../shared/parts";
 import { Cautions, PlugFacts, Soundings, Steps, Table } from "./EngineTables";
@@ -42,7 +42,10 @@ const Chip = styled(ToggleButton)`
     color: var(--sheet);
   }
 `;
-/** One engine of the library: the drawing, the hours of every kind of work, what comes off with what, parts and cautions. */
+/**
+ * One engine of the library: the drawing, the hours of every kind of work, what comes off with what, parts and
+ * cautions.
+ */
 export function EngineRoute() {
   const { code = "" } = useParams();
   const [query] = useSearchParams();

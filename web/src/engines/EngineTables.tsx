@@ -1,6 +1,6 @@
 import styled from "styled-components";
 import type { EngineWithProfile } from "../api/client";
-import { WORKS } from "../quote/works";
+import { WORKS } from "../quote/scopes/works";
 import { useSession } from "../session/SessionGate";
 import { list } from "../shared/format";
 import { Small, Strong } from "../shared/parts";
@@ -119,10 +119,12 @@ interface StepsProps {
 
 /** What comes off, with everything that comes with it; neighbors alike share a row. */
 export function Steps({ profile, page, active, onActive }: StepsProps) {
+  const { format } = useSession();
   const label = (id: string) => profile.steps.find((step) => step.id === id)?.label ?? id;
   const number = (id: string) => page.layers.find((layer) => layer.step === id)?.number;
   const equipment = (id: string) => page.equipment.find((row) => row.id === id)?.label ?? id;
-  const rows = alike(profile.steps, label);
+  const minutes = (points: number[]) => points.map((point) => format.figure(point)).join(" / ");
+  const rows = alike(profile.steps, label, format.figure);
   return (
     <Wide tabIndex={0} role="region" aria-label="Steps">
       <Table>
@@ -162,11 +164,11 @@ export function Steps({ profile, page, active, onActive }: StepsProps) {
                     <Small> {step.zone === "under" ? "from beneath" : `at the ${step.zone}`}</Small>
                   )}
                 </td>
-                <td className="figure">{step.remove.join(" / ")}</td>
-                <td className="figure">{step.refit.join(" / ")}</td>
+                <td className="figure">{minutes(step.remove)}</td>
+                <td className="figure">{minutes(step.refit)}</td>
                 <td>
                   <ul>
-                    {notesOf(step, label, equipment).map((line) => (
+                    {notesOf(step, label, equipment, format.figure).map((line) => (
                       <li key={line}>{line}</li>
                     ))}
                     {(step.cautions ?? []).map((line) => (
@@ -203,13 +205,13 @@ export function PlugFacts({
       "Thread, reach, hex",
       [plug.thread_mm, plug.reach_mm, plug.hex_mm]
         .filter((value) => value !== undefined)
-        .map((value) => `${value} mm`)
+        .map((value) => `${format.figure(value ?? 0)} mm`)
         .join(", "),
     ],
     ["Seat", plug.seat],
-    ["Gap", plug.gap_mm && `${plug.gap_mm.low} to ${plug.gap_mm.high} mm`],
-    ["Torque", plugTorque(plug)],
-    ...ownPlugs(profile),
+    ["Gap", plug.gap_mm && `${format.figure(plug.gap_mm.low)} to ${format.figure(plug.gap_mm.high)} mm`],
+    ["Torque", plugTorque(plug, format.figure)],
+    ...ownPlugs(profile, format.figure),
     [
       "Due every",
       [plug.interval_km && format.distance(plug.interval_km), plug.interval_months && `${plug.interval_months} months`]

@@ -1,24 +1,33 @@
 import { expect, test } from "vitest";
+import { formatter } from "../shared/format";
 import { alike, notesOf, ownPlugs, plugTorque, type Profile, type Step, torque } from "./profile";
+
+const { figure: say } = formatter({
+  locale: "en-US",
+  distance_unit: "km",
+  currency: "USD",
+  currency_exponent: 2,
+  time_zone: "UTC",
+});
 
 const step = (rest: Partial<Step>): Step => ({ id: "s", label: "Step", remove: [1, 2, 3], refit: [1, 2, 3], ...rest });
 
 test("torques stand in both units", () => {
-  expect(torque(25)).toBe("25 N·m (18 lb-ft)");
-  expect(torque(9)).toBe("9 N·m (6.6 lb-ft)");
+  expect(torque(25, say)).toBe("25 N·m (18 lb-ft)");
+  expect(torque(9, say)).toBe("9 N·m (6.6 lb-ft)");
 });
 
 test("a plug's torque says what threads it is for", () => {
-  expect(plugTorque({ torque_nm: 25, torque_assumes: "dry" })).toBe("25 N·m (18 lb-ft), for dry threads");
-  expect(plugTorque({ torque_nm: 25 })).toBe("25 N·m (18 lb-ft), unstated, taken as for dry threads");
-  expect(plugTorque({ torque_nm: 25, torque_range_nm: [23, 30], torque_assumes: "compound" })).toBe(
+  expect(plugTorque({ torque_nm: 25, torque_assumes: "dry" }, say)).toBe("25 N·m (18 lb-ft), for dry threads");
+  expect(plugTorque({ torque_nm: 25 }, say)).toBe("25 N·m (18 lb-ft), unstated, taken as for dry threads");
+  expect(plugTorque({ torque_nm: 25, torque_range_nm: [23, 30], torque_assumes: "compound" }, say)).toBe(
     "23 N·m (17 lb-ft) to 30 N·m (22 lb-ft), for threads with compound",
   );
-  expect(plugTorque({})).toBeUndefined();
+  expect(plugTorque({}, say)).toBeUndefined();
 });
 
 test("a plain step has nothing to say", () => {
-  expect(notesOf(step({}), String, String)).toEqual([]);
+  expect(notesOf(step({}), String, String, say)).toEqual([]);
 });
 
 test("says what a step comes with, in the order it matters", () => {
@@ -34,6 +43,7 @@ test("says what a step comes with, in the order it matters", () => {
     }),
     (id) => id.toUpperCase(),
     (id) => id.replaceAll("-", " "),
+    say,
   );
   expect(lines).toEqual([
     "After: COVER, one of ASIDE / UNPLUG",
@@ -51,6 +61,7 @@ test("neighbors alike but for their cylinder share a row, in file order", () => 
   const rows = alike(
     [step({ id: "cover", label: "Cover" }), coil(1), coil(2), coil(3, { remove: [2, 3, 5] }), coil(4)],
     (id) => id,
+    say,
   );
   expect(rows.map((row) => row.map((one) => one.id))).toEqual([
     ["cover"],
@@ -68,7 +79,7 @@ test("plugs that differ by place are said once a place", () => {
     target("plug-1-out", { position: "exhaust side", plug: own }),
     target("plug-2-out", { position: "exhaust side", plug: own }),
   ];
-  expect(ownPlugs({ targets } as unknown as Profile)).toEqual([
+  expect(ownPlugs({ targets } as unknown as Profile, say)).toEqual([
     ["Plug, exhaust side", "PLG-2, reach 12.7 mm, 17 N·m (12.5 lb-ft)"],
   ]);
 });

@@ -40,7 +40,7 @@ export function FigureDialog({ figure, revision, onClose }: Props) {
   });
   const set = (event: FormEvent) => {
     event.preventDefault();
-    const made = undrafted(draft, schema, shop.currency_exponent);
+    const made = undrafted(draft, schema, shop.currency_exponent, format.figure);
     setFaults(made.faults);
     if (Object.keys(made.faults).length === 0) keep.mutate({ settings: { [figure.name]: made.value } });
   };
@@ -52,7 +52,7 @@ export function FigureDialog({ figure, revision, onClose }: Props) {
       <form onSubmit={set} noValidate>
         <FigureField schema={schema} draft={draft} label={figure.label} path="" faults={faults} onChange={setDraft} />
         <p style={{ margin: "12px 0" }}>
-          <Small>As shipped: {inWords(figure.shipped, schema, format.money)}.</Small>
+          <Small>As shipped: {inWords(figure.shipped, schema, format)}.</Small>
         </p>
         {elsewhere && (
           <Notice role="alert">

@@ -1,6 +1,9 @@
 import styled from "styled-components";
 import { useSession } from "../session/SessionGate";
-import { Field } from "../shared/Field";
+import { Choice } from "../shared/fields/Choice";
+import { Field } from "../shared/fields/Field";
+import { NumberBox } from "../shared/fields/NumberBox";
+import { TimeBox } from "../shared/fields/TimeBox";
 import { Button, Small, Unseen } from "../shared/parts";
 import { blank, type Draft, type Faults, inner, type Schema, UNITS } from "./figures";
 import { spoken } from "./inWords";
@@ -44,36 +47,11 @@ const Day = styled.div`
       grid-column: 2 / -1;
     }
   }
-  input {
-    width: 100%;
-    padding: 6px 9px;
-    border: 1.2px solid var(--strong);
-    border-radius: 4px;
-    background: var(--sheet);
-    min-height: 38px;
-  }
 `;
 const Problem = styled.p`
   font-size: 13px;
   color: var(--mark);
   grid-column: 1 / -1;
-`;
-const Pick = styled.label`
-  display: grid;
-  gap: 3px;
-  align-content: start;
-  .name {
-    font-size: 13px;
-    color: var(--second);
-  }
-  select {
-    width: 100%;
-    padding: 7px 9px;
-    border: 1.2px solid var(--strong);
-    border-radius: 4px;
-    background: var(--sheet);
-    min-height: 38px;
-  }
 `;
 const Ticks = styled.fieldset`
   border: 0;
@@ -126,49 +104,59 @@ export function FigureField(props: Props) {
   const shape = inner(props.schema);
   if (shape.type === "array") return <ListField {...props} schema={shape} />;
   if (shape.type === "object") return <MembersField {...props} schema={shape} />;
-  if (shape.enum) return <Choice {...props} options={shape.enum} />;
+  if (shape.enum) return <EnumField {...props} options={shape.enum} />;
   if (shape.type === "boolean")
     return (
-      <Choice
+      <EnumField
         {...props}
         draft={props.draft ? "yes" : "no"}
         options={["no", "yes"]}
         onChange={(word) => props.onChange(word === "yes")}
       />
     );
+  if (shape.type === "number" || shape.type === "integer") return <NumberField {...props} />;
   return <TextField {...props} />;
 }
 
-function TextField({ schema, draft, label, path, faults, onChange }: Props) {
+function NumberField({ schema, draft, label, path, faults, onChange }: Props) {
   const { shop } = useSession();
   const shape = inner(schema);
   const counts = shape["x-unit"];
-  const unit = counts === "cents" ? shop.currency : counts && UNITS[counts];
+  const money = counts === "cents";
+  const unit = money ? shop.currency : counts && UNITS[counts];
   return (
-    <Field
+    <NumberBox
       label={unit ? `${label}, ${unit}` : label}
-      value={String(draft)}
-      onChange={onChange}
-      inputMode="text"
+      value={typeof draft === "number" ? draft : null}
+      onValue={onChange}
+      decimals={money ? shop.currency_exponent : undefined}
+      fixed={money}
       problem={faults[path]}
-      maxLength={shape.maxLength ?? 20}
       placeholder={schema.anyOf ? "no limit" : undefined}
     />
   );
 }
 
-function Choice({ draft, label, options, onChange }: Props & { options: string[] }) {
+function TextField({ schema, draft, label, path, faults, onChange }: Props) {
   return (
-    <Pick>
-      <span className="name">{label}</span>
-      <select value={String(draft)} onChange={(event) => onChange(event.target.value)}>
-        {options.map((option) => (
-          <option key={option} value={option}>
-            {spoken(option)}
-          </option>
-        ))}
-      </select>
-    </Pick>
+    <Field
+      label={label}
+      value={String(draft)}
+      onChange={onChange}
+      problem={faults[path]}
+      maxLength={inner(schema).maxLength ?? 20}
+    />
+  );
+}
+
+function EnumField({ draft, label, options, onChange }: Props & { options: string[] }) {
+  return (
+    <Choice
+      label={label}
+      value={String(draft)}
+      options={options.map((id) => ({ id, text: spoken(id) }))}
+      onPick={onChange}
+    />
   );
 }
 
@@ -200,7 +188,7 @@ function ListField(props: Props) {
     <Group $lines>
       {list.length === 0 && <Small>None.</Small>}
       {list.map((item, index) => (
-        // biome-ignore lint/suspicious/noArrayIndexKey: rows have no name of their own, and every field is held by the draft
+        // Rows have no name of their own, and every field is held by the draft.
         <Row key={index}>
           <FigureField
             schema={items}
@@ -253,18 +241,8 @@ function DayField({ draft, label, path, faults, onChange }: Props) {
   return (
     <Day role="group" aria-label={label}>
       <span>{label}</span>
-      <input
-        type="time"
-        aria-label={`${label} from`}
-        value={from}
-        onChange={(event) => onChange([event.target.value, to])}
-      />
-      <input
-        type="time"
-        aria-label={`${label} to`}
-        value={to}
-        onChange={(event) => onChange([from, event.target.value])}
-      />
+      <TimeBox label={`${label} from`} value={from} onTime={(time) => onChange([time, to])} />
+      <TimeBox label={`${label} to`} value={to} onTime={(time) => onChange([from, time])} />
       <Small as="small">{from || to ? "" : "closed"}</Small>
       {[faults[path], faults[`${path}/0`], faults[`${path}/1`]]
         .filter(Boolean)

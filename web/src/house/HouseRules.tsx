@@ -6,9 +6,11 @@ import { api, type House } from "../api/client";
 import { useSession } from "../session/SessionGate";
 import { list } from "../shared/format";
 import { Asked, BookPage, Button, Heading, Notice, Small, Unseen } from "../shared/parts";
-import { FigureDialog } from "./FigureDialog";
 import type { Schema } from "./figures";
 import { inWords } from "./inWords";
+import { whenOpened } from "../shared/whenOpened";
+
+const FigureDialog = whenOpened(async () => (await import("./FigureDialog")).FigureDialog);
 
 const Rows = styled.ul`
   list-style: none;
@@ -219,11 +221,11 @@ export function HouseRules() {
                       <td>
                         {writes ? (
                           <Asked onPress={() => setChanging(row.name)}>
-                            {inWords(row.value, row.schema as Schema, format.money)}
+                            {inWords(row.value, row.schema as Schema, format)}
                             <Unseen>: change {row.label}</Unseen>
                           </Asked>
                         ) : (
-                          inWords(row.value, row.schema as Schema, format.money)
+                          inWords(row.value, row.schema as Schema, format)
                         )}
                       </td>
                       <td>{row.own ? "this shop's" : "as shipped"}</td>

@@ -1,5 +1,3 @@
-import { amount, cents, numeral } from "../shared/numerals";
-
 /** How a figure may look: the part of JSON Schema the house settings use, as the server declares them. */
 export interface Schema {
   type?: string;
@@ -29,8 +27,16 @@ export const UNITS: Record<Exclude<Unit, "cents">, string> = {
 
 export type Unit = "share" | "factor" | "minutes" | "hours" | "years" | "cents" | "percent";
 
-/** A figure as it is being typed: numbers are text until they are kept, and where nothing is typed there is nothing (a day: closed). */
-export type Draft = string | boolean | Draft[] | { [key: string]: Draft };
+/**
+ * A figure as it is being entered: a number in the unit it is entered in, null where nothing is. A closed day is two
+ * empty times.
+ */
+export type Draft = string | number | boolean | null | Draft[] | { [key: string]: Draft };
+
+/** Writes a number as the shop does. */
+export type Written = (value: number) => string;
+
+const isEmpty = (draft: Draft) => draft === "" || draft === null;
 
 export type Faults = Record<string, string>;
 
@@ -42,16 +48,22 @@ const isNumber = (schema: Schema) => schema.type === "number" || schema.type ===
 /** The schema of what stands there when it is not null. */
 export const inner = (schema: Schema): Schema => schema.anyOf?.find((one) => one.type !== "null") ?? schema;
 
-/** Shares are typed in percent and money in the currency's large unit; 0.07 is typed as 7, 14500 as 145.00. */
-export function typed(value: number, unit: Unit | undefined, exponent: number): string {
-  if (unit === "cents") return amount(value, exponent);
-  return String(unit === "share" ? Number((value * 100).toPrecision(12)) : value);
+/** A number in the unit it is entered in: shares in percent, money in the large unit; 0.07 is entered as 7. */
+export function inUnit(value: number, unit: Unit | undefined, exponent: number): number {
+  if (unit === "cents") return value / 10 ** exponent;
+  return unit === "share" ? Number((value * 100).toPrecision(12)) : value;
+}
+
+/** The way back. */
+function outOfUnit(value: number, unit: Unit | undefined, exponent: number): number {
+  if (unit === "cents") return Math.round(value * 10 ** exponent);
+  return unit === "share" ? Number((value / 100).toPrecision(12)) : value;
 }
 
 /** @param value a figure as the server holds it @returns the same for typing in */
 export function drafted(value: unknown, schema: Schema, exponent: number): Draft {
   if (value === null || value === undefined) return blank(inner(schema));
-  if (typeof value === "number") return typed(value, inner(schema)["x-unit"], exponent);
+  if (typeof value === "number") return inUnit(value, inner(schema)["x-unit"], exponent);
   if (Array.isArray(value)) return value.map((item) => drafted(item, inner(schema).items ?? {}, exponent));
   if (isRecord(value))
     return Object.fromEntries(
@@ -64,20 +76,17 @@ export function drafted(value: unknown, schema: Schema, exponent: number): Draft
 export function blank(schema: Schema): Draft {
   if (schema.properties)
     return Object.fromEntries(Object.entries(schema.properties).map(([key, one]) => [key, blank(inner(one))]));
-  if (schema.type === "array") return Array.from({ length: schema.minItems ?? 0 }, () => "");
+  if (isNumber(schema)) return null;
+  if (schema.type === "array") {
+    const one = isNumber(inner(schema.items ?? {})) ? null : "";
+    return Array.from({ length: schema.minItems ?? 0 }, () => one);
+  }
   return schema.enum?.[0] ?? (schema.type === "boolean" ? false : "");
 }
 
-function kept(text: string, schema: Schema, exponent: number): number | undefined {
-  const unit = schema["x-unit"];
-  if (unit === "cents") return cents(text, exponent);
-  const number = numeral(text)?.number;
-  return number !== undefined && unit === "share" ? Number((number / 100).toPrecision(12)) : number;
-}
-
 /** What is wrong with a number by its schema, in the unit it is typed in. */
-function outside(value: number | undefined, schema: Schema, exponent: number): string | undefined {
-  const say = (limit: number) => typed(limit, schema["x-unit"], exponent);
+function outside(value: number | undefined, schema: Schema, exponent: number, written: Written): string | undefined {
+  const say = (limit: number) => written(inUnit(limit, schema["x-unit"], exponent));
   if (value === undefined) return "Enter a number.";
   if (schema.type === "integer" && !Number.isInteger(value)) return "Enter a whole number.";
   if (schema.maximum !== undefined && value > schema.maximum) return `Not above ${say(schema.maximum)}.`;
@@ -88,21 +97,23 @@ function outside(value: number | undefined, schema: Schema, exponent: number): s
 }
 
 /**
- * The figure as the server takes it. What its schema says of numbers is said here already; whether figures fit together, the server says.
+ * The figure as the server takes it. What its schema says of numbers is said here already; whether figures fit
+ * together, the server says.
  * @returns the value, and what is wrong by path
  */
 export function undrafted(
   draft: Draft,
   schema: Schema,
   exponent: number,
+  written: Written,
   path = "",
 ): { value: unknown; faults: Faults } {
-  if (schema.anyOf && (draft === "" || (Array.isArray(draft) && draft.every((item) => item === ""))))
+  if (schema.anyOf && (isEmpty(draft) || (Array.isArray(draft) && draft.every(isEmpty))))
     return { value: null, faults: {} };
   const shape = inner(schema);
   if (isNumber(shape)) {
-    const value = kept(String(draft), shape, exponent);
-    const fault = outside(value, shape, exponent);
+    const value = typeof draft === "number" ? outOfUnit(draft, shape["x-unit"], exponent) : undefined;
+    const fault = outside(value, shape, exponent, written);
     return { value, faults: fault ? { [path]: fault } : {} };
   }
   const parts = Array.isArray(draft)
@@ -111,7 +122,9 @@ export function undrafted(
       ? Object.entries(draft).map(([key, item]) => [key, item as Draft, shape.properties?.[key] ?? {}] as const)
       : undefined;
   if (!parts) return { value: typeof draft === "string" ? draft.trim() : draft, faults: {} };
-  const made = parts.map(([key, item, one]) => [key, undrafted(item, one, exponent, `${path}/${key}`)] as const);
+  const made = parts.map(
+    ([key, item, one]) => [key, undrafted(item, one, exponent, written, `${path}/${key}`)] as const,
+  );
   const value = Array.isArray(draft)
     ? made.map(([, one]) => one.value)
     : Object.fromEntries(made.map(([key, one]) => [key, one.value]));

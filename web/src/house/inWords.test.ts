@@ -1,9 +1,16 @@
 import { expect, test } from "vitest";
 import type { Schema } from "./figures";
+import { formatter } from "../shared/format";
 import { inWords } from "./inWords";
 
-const say = (value: unknown, schema: Schema = {}) =>
-  inWords(value, schema, (cents) => (cents / 100).toFixed(2)).replaceAll("\u00a0", " ");
+const shop = formatter({
+  locale: "en-US",
+  distance_unit: "km",
+  currency: "USD",
+  currency_exponent: 2,
+  time_zone: "UTC",
+});
+const say = (value: unknown, schema: Schema = {}) => inWords(value, schema, shop).replaceAll("\u00a0", " ");
 const unit = (name: Schema["x-unit"]): Schema => ({ type: "number", "x-unit": name });
 
 test("says figures with what they count", () => {

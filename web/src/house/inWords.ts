@@ -1,4 +1,8 @@
-import { inner, isRecord, type Schema, typed, type Unit, UNITS } from "./figures";
+import type { Formatter } from "../shared/format";
+import { inner, inUnit, isRecord, type Schema, type Unit, UNITS } from "./figures";
+
+/** How the shop writes amounts and numbers. */
+export type Words = Pick<Formatter, "money" | "figure">;
 
 const DAYS: Record<string, string> = {
   mon: "Mon",
@@ -18,34 +22,35 @@ const NEXT = "\u00a0";
 export const spoken = (key: string): string => KEYS[key] ?? DAYS[key] ?? key.replaceAll(/[_-]/g, " ");
 
 /** A number with what it counts: "145.00", "65 %", "× 1.15", "20 min". */
-function withUnit(value: number, unit: Unit | undefined, money: (cents: number) => string): string {
-  if (unit === "cents") return money(value);
-  const text = typed(value, unit, 0);
+function withUnit(value: number, unit: Unit | undefined, say: Words): string {
+  if (unit === "cents") return say.money(value);
+  const text = say.figure(inUnit(value, unit, 0));
   if (!unit) return text;
   return unit === "factor" ? `${UNITS.factor}${NEXT}${text}` : `${text}${NEXT}${UNITS[unit]}`;
 }
 
 /** A figure as people read it: money as money, shares in percent, times with slashes, groups with their names. */
-export function inWords(value: unknown, schema: Schema, money: (cents: number) => string): string {
+export function inWords(value: unknown, schema: Schema, say: Words): string {
   const shape = inner(schema);
   if (value === null || value === undefined) return "none";
   if (typeof value === "boolean") return value ? "yes" : "no";
-  if (typeof value === "number") return withUnit(value, shape["x-unit"], money);
-  if (Array.isArray(value)) return listInWords(value, shape, money);
-  if (isRecord(value)) return membersInWords(value, shape, money);
+  if (typeof value === "number") return withUnit(value, shape["x-unit"], say);
+  if (Array.isArray(value)) return listInWords(value, shape, say);
+  if (isRecord(value)) return membersInWords(value, shape, say);
   return spoken(String(value));
 }
 
-function listInWords(list: unknown[], schema: Schema, money: (cents: number) => string): string {
+function listInWords(list: unknown[], schema: Schema, say: Words): string {
   const items = schema.items ?? {};
   if (list.length === 0) return "none";
-  if (isRecord(list[0])) return list.map((item) => inWords(item, items, money)).join("; ");
+  if (isRecord(list[0])) return list.map((item) => inWords(item, items, say)).join("; ");
   if (items.type === "string") return list.join(" to ");
   if (items.enum) return list.map((item) => spoken(String(item))).join(" and ");
-  return `${list.map((item) => typed(Number(item), items["x-unit"], 0)).join(" / ")}${items["x-unit"] === "minutes" ? " min" : ""}`;
+  const figures = list.map((item) => say.figure(inUnit(Number(item), items["x-unit"], 0))).join(" / ");
+  return items["x-unit"] === "minutes" ? `${figures} min` : figures;
 }
 
-function membersInWords(members: Record<string, unknown>, schema: Schema, money: (cents: number) => string): string {
+function membersInWords(members: Record<string, unknown>, schema: Schema, say: Words): string {
   const named = Object.keys(schema.properties ?? members)
     .map((key) => [key, members[key]] as const)
     .filter(([, item]) => item !== false && item !== undefined);
@@ -54,7 +59,7 @@ function membersInWords(members: Record<string, unknown>, schema: Schema, money:
       if (item === null) return key === "up_to_cents" ? "above" : `${spoken(key)} closed`;
       return item === true
         ? spoken(key)
-        : `${spoken(key)}${isRecord(item) ? ":" : ""} ${inWords(item, schema.properties?.[key] ?? {}, money)}`.trim();
+        : `${spoken(key)}${isRecord(item) ? ":" : ""} ${inWords(item, schema.properties?.[key] ?? {}, say)}`.trim();
     })
     .join("up_to_cents" in members ? " " : named.some(([, item]) => isRecord(item)) ? "; " : ", ");
 }

@@ -4,9 +4,10 @@ import styled from "styled-components";
 import { api, type Prices } from "../api/client";
 import { useSession } from "../session/SessionGate";
 import { Dialog } from "../shared/Dialog";
-import { Field } from "../shared/Field";
+import { Field } from "../shared/fields/Field";
+import { MoneyBox } from "../shared/fields/MoneyBox";
+import { NumberBox } from "../shared/fields/NumberBox";
 import { KeepRow } from "../shared/KeepRow";
-import { amount } from "../shared/numerals";
 import { Button, Notice } from "../shared/parts";
 
 const Grid = styled.div`
@@ -31,6 +32,9 @@ export interface Priced {
   offer?: Prices["parts"][number]["offers"][number];
 }
 
+/** What is typed as figures; null where nothing is. */
+type Figures = Record<"cost" | "on_hand" | "lead_days" | "list", number | null>;
+
 type Row = Partial<Record<"part" | "description" | "supplier" | "cost" | "on_hand" | "lead_days" | "list", string>>;
 
 /** The word that takes a cost or a list price away. */
@@ -46,18 +50,20 @@ interface Props {
 export function PriceDialog({ start, revision, onClose }: Props) {
   const queries = useQueryClient();
   const { shop } = useSession();
-  const money = (cents: number | null | undefined) =>
-    cents === null || cents === undefined ? "" : amount(cents, shop.currency_exponent);
+  const cell = (cents: number | null) => (cents === null ? "" : plainAmount(cents, shop.currency_exponent));
   const [row, setRow] = useState({
     part: start.part,
     description: start.description,
     supplier: start.offer?.supplier ?? "",
-    cost: money(start.offer?.cost_cents),
-    on_hand: start.offer?.on_hand === undefined ? "" : String(start.offer.on_hand),
-    lead_days: start.offer?.lead_days === undefined ? "" : String(start.offer.lead_days),
-    list: money(start.listCents),
+  });
+  const [figures, setFigures] = useState<Figures>({
+    cost: start.offer?.cost_cents ?? null,
+    on_hand: start.offer?.on_hand ?? null,
+    lead_days: start.offer?.lead_days ?? null,
+    list: start.listCents,
   });
   const enter = (key: keyof typeof row) => (text: string) => setRow((now) => ({ ...now, [key]: text }));
+  const count = (key: keyof Figures) => (value: number | null) => setFigures((now) => ({ ...now, [key]: value }));
   const keep = useMutation({
     mutationFn: (rows: Row[]) => api.keepPrices({ rows, revision }, crypto.randomUUID()),
     onSuccess: () => {
@@ -68,7 +74,15 @@ export function PriceDialog({ start, revision, onClose }: Props) {
   });
   const submit = (event: FormEvent) => {
     event.preventDefault();
-    keep.mutate([{ ...row, list: row.list.trim() === "" && start.listCents !== null ? NONE : row.list }]);
+    keep.mutate([
+      {
+        ...row,
+        cost: cell(figures.cost),
+        on_hand: figures.on_hand === null ? "" : String(figures.on_hand),
+        lead_days: figures.lead_days === null ? "" : String(figures.lead_days),
+        list: figures.list === null && start.listCents !== null ? NONE : cell(figures.list),
+      },
+    ]);
   };
 
   return (
@@ -100,35 +114,35 @@ export function PriceDialog({ start, revision, onClose }: Props) {
               autoFocus={start.part !== ""}
             />
           )}
-          <Field
+          <MoneyBox
             className={start.offer ? "wide" : undefined}
-            label={`Costs, ${shop.currency}`}
-            value={row.cost}
-            onChange={enter("cost")}
+            label="Costs"
+            cents={figures.cost}
+            onCents={count("cost")}
             isRequired
-            inputMode="text"
             autoFocus={start.offer !== undefined}
           />
-          <Field
+          <NumberBox
             label="On hand there"
-            value={row.on_hand}
-            onChange={enter("on_hand")}
-            inputMode="numeric"
+            value={figures.on_hand}
+            onValue={count("on_hand")}
+            decimals={0}
+            least={0}
             placeholder="unknown"
           />
-          <Field
+          <NumberBox
             label="Days until it is here"
-            value={row.lead_days}
-            onChange={enter("lead_days")}
-            inputMode="numeric"
+            value={figures.lead_days}
+            onValue={count("lead_days")}
+            decimals={0}
+            least={0}
             placeholder="unknown"
           />
-          <Field
+          <MoneyBox
             className="wide"
-            label={`Sells for at most, ${shop.currency}`}
-            value={row.list}
-            onChange={enter("list")}
-            inputMode="text"
+            label="Sells for at most"
+            cents={figures.list}
+            onCents={count("list")}
             placeholder="by the house markup"
           />
         </Grid>
@@ -153,3 +167,6 @@ export function PriceDialog({ start, revision, onClose }: Props) {
     </Dialog>
   );
 }
+
+/** An amount as rows of a price list hold it in every locale. */
+const plainAmount = (cents: number, exponent: number): string => (cents / 10 ** exponent).toFixed(exponent);

@@ -7,8 +7,11 @@ import { useSession } from "../session/SessionGate";
 import { useKeys } from "../shared/keys";
 import { Asked, BookPage, Button, Heading, KeyHint, Mono, Notice, Small, Unseen } from "../shared/parts";
 import { Search } from "../shared/Search";
-import { PriceDialog, type Priced } from "./PriceDialog";
+import type { Priced } from "./PriceDialog";
 import { PriceImport } from "./PriceImport";
+import { whenOpened } from "../shared/whenOpened";
+
+const PriceDialog = whenOpened(async () => (await import("./PriceDialog")).PriceDialog);
 
 const Table = styled.table`
   font-size: 15px;

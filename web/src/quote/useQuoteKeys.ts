@@ -1,9 +1,9 @@
-import { useRef } from "react";
+import { useState } from "react";
 import type { Scope, Sheet } from "../api/client";
 import { type Binding, useKeys } from "../shared/keys";
-import { PANELS, type Panel } from "./panels";
-import type { ScopeEdits } from "./scopeEdits";
-import { WORKS } from "./works";
+import { PANELS, type Panel } from "./panels/panels";
+import type { ScopeEdits } from "./scopes/scopeEdits";
+import { WORKS } from "./scopes/works";
 
 /** Adding what is nearly free, in the order it stands. */
 export const BUNDLE_KEYS = ["u", "i", "o"];
@@ -70,16 +70,16 @@ const letter = (key: string, label: string, run: () => void): Binding => ({ key,
 
 /** One digit is a cylinder; 0 then a digit is a cylinder from 10 up. */
 function useCylinderKeys(sheet: Sheet, press: (cylinder: number) => void): Binding[] {
-  const tens = useRef(false);
+  const [tens, setTens] = useState(false);
   const numbers = sheet.reach.cylinders.map((cylinder) => cylinder.number);
   const many = numbers.some((number) => number >= 10);
   const typed = (digit: number) => {
-    if (digit === 0 && !tens.current) {
-      tens.current = many;
+    if (digit === 0 && !tens) {
+      setTens(many);
       return;
     }
-    const number = digit + (tens.current ? 10 : 0);
-    tens.current = false;
+    const number = digit + (tens ? 10 : 0);
+    setTens(false);
     if (numbers.includes(number)) press(number);
   };
   return Array.from({ length: 10 }, (_, digit) => digit)

@@ -13,7 +13,7 @@ import {
 } from "../api/client";
 import { useWorking } from "../working/useWorking";
 import { type Clash as AnyClash, type Failure, type PriceChange, stale, start } from "../working/workingCopy";
-import { ON_DEMAND, type Panel } from "./panels";
+import { ON_DEMAND, type Panel } from "./panels/panels";
 
 export type Clash = AnyClash<Content>;
 

@@ -1,5 +1,6 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { createContext, type ReactNode, useContext, useMemo } from "react";
+import { I18nProvider } from "react-aria-components";
 import styled from "styled-components";
 import { api, type Session, setToken } from "../api/client";
 import { formatter, type Formatter } from "../shared/format";
@@ -60,7 +61,11 @@ export function SessionGate({ children }: { children: ReactNode }) {
       </Middle>
     );
   if (!value) return <SignIn />;
-  return <SessionContext.Provider value={value}>{children}</SessionContext.Provider>;
+  return (
+    <I18nProvider locale={value.shop.locale}>
+      <SessionContext.Provider value={value}>{children}</SessionContext.Provider>
+    </I18nProvider>
+  );
 }
 
 export function useSession(): SignedIn {

@@ -3,7 +3,7 @@ import { type FormEvent, useState } from "react";
 import { Form } from "react-aria-components";
 import styled from "styled-components";
 import { api } from "../api/client";
-import { Field } from "../shared/Field";
+import { Field } from "../shared/fields/Field";
 import { Button, Notice, Small } from "../shared/parts";
 
 const Page = styled.main`

@@ -1,4 +1,4 @@
-import { type KeyboardEvent, useRef } from "react";
+import { type KeyboardEvent, useEffect, useRef } from "react";
 import styled from "styled-components";
 import { useKeys } from "./keys";
 import { KeyHint } from "./parts";
@@ -40,10 +40,16 @@ interface Props {
   onEnter?: () => void;
 }
 
-/** The one search field of a page, reached with a slash; a slash typed into it is that key again and never part of the words. */
+/**
+ * The one search field of a page, reached with a slash; a slash typed into it is that key again and never part of the
+ * words.
+ */
 export function Search({ value, onText, placeholder, label, told, autoFocus, onEnter }: Props) {
   const field = useRef<HTMLInputElement>(null);
   useKeys([{ key: "/", hint: "/", label: told, run: () => field.current?.focus() }]);
+  useEffect(() => {
+    if (autoFocus) field.current?.focus();
+  }, [autoFocus]);
   const press = (event: KeyboardEvent) => {
     if (event.key === "Enter") onEnter?.();
     if (event.key === "Escape") field.current?.blur();
@@ -56,7 +62,6 @@ export function Search({ value, onText, placeholder, label, told, autoFocus, onE
         value={value}
         onChange={(event) => onText(event.target.value)}
         onKeyDown={press}
-        autoFocus={autoFocus}
         placeholder={placeholder}
         aria-label={label}
       />

@@ -14,6 +14,13 @@ export function formatter(units: ShopUnits) {
   const plain = new Intl.NumberFormat(units.locale, digits);
   const full = new Intl.NumberFormat(units.locale, { style: "currency", currency: units.currency, ...digits });
   const whole = new Intl.NumberFormat(units.locale, { maximumFractionDigits: 0 });
+  const plainNumber = new Intl.NumberFormat(units.locale, { maximumFractionDigits: 3 });
+  const byDecimals = [0, 1, 2].map(
+    (decimals) =>
+      new Intl.NumberFormat(units.locale, { minimumFractionDigits: decimals, maximumFractionDigits: decimals }),
+  );
+  const figure = (value: number, decimals?: 0 | 1 | 2) =>
+    (decimals === undefined ? plainNumber : (byDecimals[decimals] ?? plainNumber)).format(value);
   const minor = 10 ** units.currency_exponent;
   const when = new Intl.DateTimeFormat(units.locale, {
     day: "numeric",
@@ -41,14 +48,20 @@ export function formatter(units: ShopUnits) {
     money: (cents: number) => plain.format(cents / minor).replace("-", "−"),
     moneyWithSign: (cents: number) => full.format(cents / minor),
     signed: (cents: number) => `${cents < 0 ? "−" : "+"}${plain.format(Math.abs(cents) / minor)}`,
-    hours: (hours: number) => hours.toFixed(1),
+    hours: (hours: number) => figure(hours, 1),
+    /** A bare number with so many decimals, or as many as it has. */
+    figure,
+    years: (years: number) => `${plainNumber.format(years)} ${years === 1 ? "year" : "years"}`,
     minutes: (minutes: number) => (minutes > 0 && minutes < 1 ? "<1" : String(Math.round(minutes))),
     distance: (km: number) =>
       `${whole.format(units.distance_unit === "mi" ? km / KM_PER_MILE : km)} ${units.distance_unit}`,
     toKm: (value: number) => (units.distance_unit === "mi" ? value * KM_PER_MILE : value),
     fromKm: (km: number) => Math.round(units.distance_unit === "mi" ? km / KM_PER_MILE : km),
-    percent: (share: number) => `${(share * 100).toFixed(share < 0.1 ? 1 : 0)} %`,
-    /** A moment of the shop's wall clock, as the server says it: "2026-11-24T15:30". By its weekday within the week to come, by its date otherwise. */
+    percent: (share: number) => `${figure(share * 100, share < 0.1 ? 1 : 0)} %`,
+    /**
+     * A moment of the shop's wall clock, as the server says it: "2026-11-24T15:30". By its weekday within the week to
+     * come, by its date otherwise.
+     */
     wall: (text: string, now = new Date()) => {
       const moment = new Date(`${text}:00Z`);
       const days = (Date.parse(text.slice(0, 10)) - Date.parse(today.format(now))) / 86_400_000;

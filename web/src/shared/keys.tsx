@@ -22,7 +22,9 @@ const STORE = "nimble-keys";
 function typing(target: EventTarget | null): boolean {
   return (
     target instanceof HTMLElement &&
-    (target.isContentEditable || ["INPUT", "TEXTAREA", "SELECT"].includes(target.tagName))
+    (target.isContentEditable ||
+      ["INPUT", "TEXTAREA", "SELECT"].includes(target.tagName) ||
+      target.closest("[role=spinbutton], [role=listbox], [role=option], [aria-haspopup=listbox]") !== null)
   );
 }
 

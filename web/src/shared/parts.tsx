@@ -118,7 +118,10 @@ interface AskedProps {
   children: ReactNode;
 }
 
-/** Looks like text, works like a button: figures that can be asked "why?". There are many on a page, so it is the browser's own. */
+/**
+ * Looks like text, works like a button: figures that can be asked "why?". There are many on a page, so it is the
+ * browser's own.
+ */
 export function Asked({ onPress, isDisabled, children }: AskedProps) {
   return (
     <Text type="button" onClick={onPress} disabled={isDisabled}>

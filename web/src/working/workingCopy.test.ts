@@ -228,7 +228,7 @@ describe("whatever comes in whatever order", () => {
     }
   }
 
-  it("what was pressed is saved as it stood on the screen or not at all, and in the end the server has what the screen shows", () => {
+  it("saves what was pressed as it stood on the screen or not at all; in the end the server has the screen", () => {
     let saves = 0;
     for (let seed = 1; seed <= 1_500; seed += 1) {
       const chance = random(seed);

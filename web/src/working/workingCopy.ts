@@ -1,10 +1,13 @@
 /**
  * A working copy as a pure reducer: events in, state and commands out. It knows nothing of the network, of time or of
  * React, so every order of events can be tried (workingCopy.test.ts). The quote uses it; whatever else is edited and
- * autosaved can: C is what is edited, A what the server answers to a stored copy (its figures), R what a save gives back.
+ * autosaved can: C is what is edited, A what the server answers to a stored copy (its figures), R what a save gives
+ * back.
  *
- * It promises: what is on the screen is stored last, whatever comes back when; a save freezes what is on the screen with
- * the figures beside it, or says why not; what the server refused is never frozen in its older form; nothing is sent twice
+ * It promises: what is on the screen is stored last, whatever comes back when; a save freezes what is on the screen
+ * with
+ * the figures beside it, or says why not; what the server refused is never frozen in its older form; nothing is sent
+ * twice
  * at the same time.
  */
 

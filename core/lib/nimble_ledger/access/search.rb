@@ -173,12 +173,14 @@ module NimbleLedger
           moved = false
           @members.each_with_index do |members, p|
             holder = @holders[p]
-            next if (inside & @member_masks[p]) != 0 || (holder && outside[holder] == 1)
+            next if inside.anybits?(@member_masks[p]) || (holder && outside[holder] == 1)
 
             left = left_of(members, outside & @member_masks[p])
             if holder && inside[holder].zero?
-              left.empty? ? outside |= @above[holder] : pending << [holder, left]
-              moved ||= left.empty?
+              next pending << [holder, left] if left.any?
+
+              outside |= @above[holder]
+              moved = true
             elsif left.size > 1
               certain << left
             else
@@ -189,7 +191,7 @@ module NimbleLedger
               moved = true
             end
           end
-          return nil if (inside & outside) != 0
+          return nil if inside.anybits?(outside)
           return inside, outside, weight, certain, pending unless moved
         end
       end

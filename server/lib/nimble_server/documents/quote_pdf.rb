@@ -14,7 +14,7 @@ module NimbleServer
       STRONG_RULE = "9fb59d"
 
       # @param shop [Hash] the shop's row
-      # @param frozen [Hash] QuoteDesk#revision
+      # @param frozen [Hash] Features::Quotes::Desk#revision
       def initialize(shop, quote, vehicle, frozen)
         @shop = shop
         @quote = quote

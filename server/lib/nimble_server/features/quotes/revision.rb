@@ -1,0 +1,106 @@
+# frozen_string_literal: true
+
+module NimbleServer
+  module Features
+    module Quotes
+      # Freezes a priced quote: revision, scopes with request and answer, lines, and the seal on all of it. Append-only.
+      class Revision
+        # @param pricing [Pricing] as it was shown
+        # @param content [Hash] the working copy it prices
+        # @param draft_version [Integer] which version of the working copy is frozen
+        def initialize(shop, quote, pricing, content, draft_version)
+          @shop = shop
+          @quote = quote
+          @pricing = pricing
+          @content = content
+          @draft_version = draft_version
+        end
+
+        # Runs inside the caller's transaction.
+        # @return [Hash] the stored revision row
+        # @raise [Refusal] 422 when no scope holds anything
+        def store
+          scopes = @pricing.priced_scopes
+          if scopes.empty?
+            raise Refusal.new(
+                    422,
+                    "nothing_to_save",
+                    "Choose at least one cylinder or one piece of work before saving."
+                  )
+          end
+
+          row = revision_values(scopes)
+          id = @shop.insert(:quote_revisions, row)
+          scopes.each { |priced| store_scope(id, priced) }
+          @shop[:quotes].where(id: @quote[:id]).update(
+            latest_revision: row[:revision],
+            total_cents: row[:total_cents],
+            currency: row[:currency],
+            summary: summary(scopes),
+            updated_at: @shop.now
+          )
+          stored = @shop[:quote_revisions].where(id: id).first
+          Seal.new(@shop.db, stored).put_on(at: @shop.now)
+          stored
+        end
+
+        private
+
+        def revision_values(scopes)
+          house = @pricing.house
+          shown = scopes.find { |priced| priced.index == @pricing.content.active } || scopes.first
+          {
+            quote_id: @quote[:id],
+            revision: @quote[:latest_revision] + 1,
+            rules: NimbleLedger::Rules::NEWEST.number,
+            engine_profile_id: @pricing.engine_row[:id],
+            price_list_id: @pricing.price_list_id,
+            house_settings_id: house.id,
+            content: Sequel.pg_jsonb(@content),
+            currency: house.settings["currency"],
+            currency_exponent: house.settings["currency_exponent"],
+            total_cents: shown.sheet.answer.price.total_cents,
+            draft_version: @draft_version
+          }
+        end
+
+        def store_scope(revision_id, priced)
+          answer = priced.sheet.answer
+          # What is frozen is what the frozen request gives.
+          said = NimbleLedger::Estimate::Request.build(priced.request).answer
+          id =
+            @shop.insert(
+              :quote_scopes,
+              revision_id: revision_id,
+              position: priced.index,
+              name: priced.scope["name"].to_s,
+              request: Sequel.pg_jsonb(priced.request),
+              answer: Sequel.pg_jsonb(said),
+              page: Sequel.pg_jsonb(priced.sheet.shown),
+              quoted_tenths: answer.quoted_tenths,
+              total_cents: answer.price.total_cents
+            )
+          answer.price.list.each_with_index do |line, i|
+            @shop.insert(
+              :quote_lines,
+              scope_id: id,
+              position: i,
+              kind: line.kind,
+              label: line.label,
+              part: line.part,
+              quantity: line.quantity,
+              unit_cents: line.unit_cents,
+              cents: line.cents
+            )
+          end
+        end
+
+        def summary(scopes)
+          scopes
+            .map { |priced| priced.scope["name"].to_s.empty? ? priced.sheet.title : priced.scope["name"] }
+            .join(" / ")
+        end
+      end
+    end
+  end
+end

@@ -1,0 +1,43 @@
+# frozen_string_literal: true
+
+module NimbleServer
+  module Features
+    module Session
+      # Who is signed in, with the token that writes must carry. Needs: Accounts::SignIn in front. Adds: GET
+      # /api/session,
+      # GET /api/health.
+      module Routes
+        def self.registered(app)
+          app.api(:get, "/api/health", role: :anyone) do
+            db.get(1)
+            { "ok" => true }
+          end
+
+          app.api(:get, "/api/session", role: :anyone) do
+            token = Rack::Protection::AuthenticityToken.token(env["rack.session"])
+            next { "csrf" => token, "account" => nil, "shop" => nil } unless account
+
+            house = HouseRules::House.new(shop).settings
+            profile = shop.profile
+            {
+              "csrf" => token,
+              "account" => {
+                "name" => account[:name],
+                "email" => account[:email],
+                "role" => account[:role]
+              },
+              "shop" => {
+                "name" => profile[:name],
+                "locale" => profile[:locale],
+                "distance_unit" => profile[:distance_unit],
+                "time_zone" => profile[:time_zone],
+                "currency" => house["currency"],
+                "currency_exponent" => house["currency_exponent"]
+              }
+            }
+          end
+        end
+      end
+    end
+  end
+end

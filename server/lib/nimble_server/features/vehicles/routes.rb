@@ -1,0 +1,29 @@
+# frozen_string_literal: true
+
+module NimbleServer
+  module Features
+    module Vehicles
+      # Vehicles and their customers. Needs: Shop. Adds: GET and POST /api/vehicles, PUT its history, PUT
+      # /api/customers/:id.
+      module Routes
+        def self.registered(app)
+          app.api(:get, "/api/vehicles", role: :technician) do
+            { "vehicles" => Garage.new(shop).search(params["search"]).map { |row| Garage.card(row, shop.now) } }
+          end
+
+          app.api(:put, "/api/vehicles/:id/history", role: :advisor, body: "VehicleHistory") do
+            Garage.new(shop).note(uuid(params["id"], "vehicle"), body_json)
+          end
+
+          app.api(:put, "/api/customers/:id", role: :advisor, body: "Customer") do
+            Garage.new(shop).rename(uuid(params["id"], "customer"), body_json)
+          end
+
+          app.api(:post, "/api/vehicles", role: :advisor, body: "NewVehicle") do
+            once(201) { Garage.new(shop).add(body_json) }
+          end
+        end
+      end
+    end
+  end
+end

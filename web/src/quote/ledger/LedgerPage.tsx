@@ -1,0 +1,202 @@
+import { type ReactNode, useState } from "react";
+import { Link } from "react-router";
+import styled from "styled-components";
+import type { Estimate, Scope, Sheet } from "../../api/client";
+import { useSession } from "../../session/SessionGate";
+import { list } from "../../shared/format";
+import { Asked, Part, Small, Unseen } from "../../shared/parts";
+import { WhatIfs } from "./WhatIfs";
+import { Why } from "./Why";
+
+export const Page = styled.aside`
+  background: var(--sheet);
+  border-left: 5px double var(--strong);
+  display: flex;
+  flex-direction: column;
+  min-height: 0;
+  min-width: 0;
+  @media (max-width: 1100px) {
+    border-left: 0;
+    border-top: 5px double var(--strong);
+  }
+`;
+
+const Lines = styled.div`
+  padding: 14px 18px 8px;
+  overflow: auto;
+  flex: 1;
+  dl {
+    margin: 0;
+  }
+  .line {
+    display: flex;
+    justify-content: space-between;
+    gap: 12px;
+    align-items: baseline;
+    border-bottom: 1px solid var(--rule);
+    padding: 3.5px 0;
+    min-height: 27px;
+  }
+  dt {
+    min-width: 0;
+    overflow-wrap: anywhere;
+    line-height: 1.25;
+  }
+  dd {
+    margin: 0;
+    text-align: right;
+    white-space: nowrap;
+  }
+  .group {
+    font-weight: 650;
+    border-bottom: 1px solid var(--rule);
+    padding: 5px 0 3px;
+  }
+  &[aria-busy="true"] dd {
+    color: var(--second);
+  }
+`;
+
+const Total = styled.div`
+  border-top: 1.4px solid var(--ink);
+  display: flex;
+  justify-content: space-between;
+  align-items: baseline;
+  padding: 8px 0 4px;
+  gap: 8px;
+  .label {
+    font-size: 17px;
+    font-weight: 650;
+  }
+  .sum {
+    font-size: 32px;
+    line-height: 1.1;
+    font-weight: 700;
+    border-bottom: 4px double var(--ink);
+    white-space: nowrap;
+  }
+  &[aria-busy="true"] .sum {
+    color: var(--second);
+    border-bottom-style: dotted;
+  }
+`;
+
+const GROUPS: [string, string[]][] = [
+  ["Labor", ["labor"]],
+  ["Parts", ["part"]],
+  ["With it", ["consumable", "supplies", "fee", "discount", "tax"]],
+];
+
+type Line = NonNullable<Estimate["price"]>["lines"][number];
+
+/** A part that work takes and no profile names. */
+const UNNAMED = "a part the profile does not name";
+
+interface Props {
+  sheet: Sheet;
+  stale: boolean;
+  head: ReactNode;
+  actions?: ReactNode;
+  hours?: Scope["hours"];
+  onTrouble?: () => void;
+  onAdjust?: () => void;
+}
+
+/** The ruled page at the right: every line, the running total, always visible and always true. */
+export function LedgerPage({ sheet, stale, head, actions, hours, onTrouble, onAdjust }: Props) {
+  const { format } = useSession();
+  const [asked, setAsked] = useState<Line | "hours" | null>(null);
+  const estimate = sheet.estimate;
+  const price = estimate?.price;
+
+  return (
+    <Page aria-label="Balance">
+      <Lines aria-busy={stale}>
+        {head}
+        {price && estimate ? (
+          <>
+            <div>
+              {GROUPS.map(([label, kinds]) => {
+                const lines = price.lines.filter((line) => kinds.includes(line.kind));
+                if (lines.length === 0) return null;
+                return (
+                  <div key={label}>
+                    <div className="group">{label}</div>
+                    <dl>
+                      {lines.map((line) => (
+                        <div className="line" key={`${line.kind}-${line.label}-${line.part ?? ""}`}>
+                          <dt>
+                            {line.kind === "labor" ? "Reach, work, refit" : line.label} <LineNote line={line} />
+                          </dt>
+                          <dd>
+                            <Asked onPress={() => setAsked(line)}>
+                              {format.money(line.cents)}
+                              <Unseen> for {line.label}: why?</Unseen>
+                            </Asked>
+                          </dd>
+                        </div>
+                      ))}
+                    </dl>
+                  </div>
+                );
+              })}
+            </div>
+            <Total aria-busy={stale} role="status" aria-live="polite" data-testid="total">
+              <span className="label">{price.incomplete ? "Total so far" : "Total"}</span>
+              <span className="sum">{format.moneyWithSign(price.total_cents)}</span>
+            </Total>
+            {price.incomplete && (
+              <p>
+                <strong>Incomplete:</strong> no price for {list(price.missing?.map((row) => row.part ?? UNNAMED) ?? [])}
+                . Set it under <Link to="/prices">Prices</Link>.
+              </p>
+            )}
+            <WhatIfs
+              sheet={sheet}
+              hours={hours}
+              onTrouble={onTrouble}
+              onHours={() => setAsked("hours")}
+              onAdjust={onAdjust}
+            />
+            {price.left_over && price.left_over.length > 0 && (
+              <Small>
+                Stays in the kit: {price.left_over.map((row) => `${row.quantity} × ${row.part}`).join(", ")}
+              </Small>
+            )}
+          </>
+        ) : (
+          <p>
+            {sheet.problem
+              ? "No price: the job cannot be planned."
+              : "Choose a cylinder, or other work, and the page fills in."}
+          </p>
+        )}
+        <Small as="p" role="status" style={{ minHeight: 20 }}>
+          {stale ? "Recomputing…" : ""}
+        </Small>
+      </Lines>
+      {actions}
+      {asked && estimate && sheet.tasks && <Why asked={asked} sheet={sheet} onClose={() => setAsked(null)} />}
+    </Page>
+  );
+}
+
+function LineNote({ line }: { line: Line }) {
+  const { format } = useSession();
+  if (line.kind === "labor")
+    return (
+      <Small>
+        {format.hours(line.quantity)} h × {format.money(line.unit_cents)}
+      </Small>
+    );
+  return (
+    <>
+      {line.part && <Part>{line.part}</Part>}
+      {line.quantity !== 1 && (
+        <Small style={{ whiteSpace: "nowrap" }}>
+          {line.quantity} × {format.money(line.unit_cents)}
+        </Small>
+      )}
+    </>
+  );
+}

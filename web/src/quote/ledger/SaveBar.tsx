@@ -1,0 +1,33 @@
+import { memo } from "react";
+import styled from "styled-components";
+import { Button, KeyHint } from "../../shared/parts";
+
+const Actions = styled.div`
+  display: flex;
+  gap: 8px;
+  justify-content: space-between;
+  padding: 10px 18px 14px;
+  border-top: 1px solid var(--rule);
+`;
+
+interface Props {
+  saving: boolean;
+  canSave: boolean;
+  canPrint: boolean;
+  onSave: () => void;
+  onPrint: () => void;
+}
+
+/** What is done with the page as a whole. */
+export const SaveBar = memo(function SaveBar({ saving, canSave, canPrint, onSave, onPrint }: Props) {
+  return (
+    <Actions>
+      <Button $main onPress={onSave} isDisabled={!canSave}>
+        {saving ? "Saving…" : "Save"} <KeyHint>S</KeyHint>
+      </Button>
+      <Button onPress={onPrint} isDisabled={!canPrint}>
+        Print <KeyHint>V</KeyHint>
+      </Button>
+    </Actions>
+  );
+});

@@ -1,0 +1,82 @@
+import styled from "styled-components";
+import type { Sheet } from "../../api/client";
+import { useSession } from "../../session/SessionGate";
+import { type Formatter, list } from "../../shared/format";
+import { Part, Small } from "../../shared/parts";
+import { PanelScroll } from "./PanelScroll";
+
+const Table = styled.table`
+  font-size: 14px;
+  line-height: 1.3;
+  margin: 4px 0 8px;
+  th {
+    font-weight: 400;
+    color: var(--second);
+    font-size: 13px;
+    text-align: left;
+    padding: 3px 4px 3px 0;
+    border-bottom: 1px solid var(--rule);
+  }
+  td {
+    padding: 3.5px 4px 3.5px 0;
+    border-bottom: 1px solid var(--rule);
+    vertical-align: baseline;
+  }
+  th:last-child,
+  td:last-child {
+    text-align: right;
+    white-space: nowrap;
+  }
+`;
+
+type Row = NonNullable<Sheet["parts"]>[number];
+
+/** Everything to have before the car comes in: what the job uses, what it disturbs, what it may need. */
+export function PartsPanel({ parts }: { parts: Row[] }) {
+  const { format } = useSession();
+  const groups: [string, Row[]][] = [
+    ["Ordered for the work", parts.filter((row) => row.rule === "needed")],
+    ["Disturbed on the way, always new", parts.filter((row) => row.rule === "replace")],
+    ["To have at hand, billed only if used", parts.filter((row) => row.rule === "if-needed")],
+  ];
+  return (
+    <PanelScroll $least={262} $around={510} tabIndex={0} role="region" aria-label="Parts">
+      {groups.map(([label, rows]) =>
+        rows.length === 0 ? null : (
+          <Table key={label}>
+            <thead>
+              <tr>
+                <th scope="col">{label}</th>
+                <th scope="col">{rows[0]?.rule === "if-needed" ? "chance" : "quantity"}</th>
+              </tr>
+            </thead>
+            <tbody>
+              {rows.map((row) => (
+                <tr key={`${row.part}-${row.chance ?? ""}`}>
+                  <td>
+                    {row.label || row.part} <Part>{row.part}</Part>
+                    <Small>
+                      for{" "}
+                      {row.because.length > 3
+                        ? `${row.because.length} places`
+                        : list(row.because.map((name) => name.toLowerCase()))}
+                    </Small>
+                  </td>
+                  <td>{row.rule === "if-needed" ? ifNeeded(row, format) : row.quantity}</td>
+                </tr>
+              ))}
+            </tbody>
+          </Table>
+        ),
+      )}
+      {parts.length === 0 && <Small>This work needs no parts.</Small>}
+    </PanelScroll>
+  );
+}
+
+/** How often a part that may be needed is: "2 × 1 in 12 each", "on sight". */
+function ifNeeded({ quantity, chance }: Row, format: Formatter): string {
+  const many = quantity > 1 ? `${quantity} × ` : "";
+  if (chance === null) return `${many}on sight`;
+  return `${many}${format.oneIn(chance)}${quantity > 1 ? " each" : ""}`;
+}
