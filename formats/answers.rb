@@ -456,6 +456,8 @@ module Answers
   }
   shown = object({}, sheet["properties"].slice(*NimbleLedger::Quote::Sheet::SHOWN).merge(earlier))
 
+  role = words("owner", "advisor", "technician")
+  invitation = { "id" => TEXT, "email" => TEXT, "role" => role, "expires_at" => TEXT }
   SCHEMAS = {
     "Error" => object({ "error" => error }),
     "Conflict" =>
@@ -476,10 +478,45 @@ module Answers
     "Health" => object({ "ok" => BOOL }),
     "Ping" => object({ "one" => INT }),
     "SignedIn" => ANY,
+    "Joined" => object({ "email" => TEXT }),
+    "Invited" => object({ "shop" => TEXT, "email" => TEXT, "role" => role }),
+    "NewLink" => object(invitation.merge("link" => TEXT)),
+    "People" =>
+      object(
+        {
+          "people" =>
+            list(
+              object(
+                { "id" => TEXT, "name" => TEXT, "email" => TEXT, "role" => role, "access" => BOOL, "self" => BOOL }
+              )
+            ),
+          "invitations" => list(object(invitation))
+        }
+      ),
+    "Patterns" =>
+      object(
+        {
+          "patterns" =>
+            list(
+              object(
+                {
+                  "code" => TEXT,
+                  "name" => TEXT,
+                  "arrangement" => TEXT,
+                  "mounting" => TEXT,
+                  "cylinders" => INT,
+                  "ignition" => TEXT
+                },
+                { "notes" => TEXT }
+              )
+            )
+        }
+      ),
     "Session" =>
       object(
         {
           "csrf" => TEXT,
+          "first_run" => BOOL,
           "account" =>
             maybe(object({ "name" => TEXT, "email" => TEXT, "role" => words("owner", "advisor", "technician") })),
           "shop" =>
@@ -491,7 +528,8 @@ module Answers
                   "distance_unit" => words("km", "mi"),
                   "time_zone" => TEXT,
                   "currency" => TEXT,
-                  "currency_exponent" => INT
+                  "currency_exponent" => INT,
+                  "paper" => words("a4", "letter")
                 }
               )
             )

@@ -51,6 +51,8 @@ module Contract
       }
     )
   version = Shape.integer(min: 1, max: 1_000_000_000)
+  email = Shape.string(max: 120, pattern: /\A[^@\s]+@[^@\s]+\.[^@\s]+\z/)
+  role = Shape.one_of("owner", "advisor", "technician")
   revision_id = Shape.string(max: 40)
   # What a page was priced with when it was shown.
   priced_with =
@@ -78,6 +80,53 @@ module Contract
   REQUESTS = {
     "NewVehicle" => new_vehicle,
     "VehicleHistory" => vehicle_history,
+    "NewShop" =>
+      Shape.object(
+        required: {
+          "owner" =>
+            Shape.object(
+              required: {
+                "name" => Shape.string(max: 120),
+                "email" => email,
+                "password" => Shape.string(max: 200)
+              }
+            ),
+          "shop" =>
+            Shape.object(
+              required: {
+                "name" => Shape.string(max: 120),
+                "locale" => Shape.string(max: 20, pattern: /\A[a-z]{2,3}(-[A-Za-z0-9]{2,8})*\z/),
+                "currency" => Shape.string(max: 3, pattern: /\A[A-Z]{3}\z/),
+                "distance_unit" => Shape.one_of("km", "mi"),
+                "time_zone" => Shape.string(max: 60),
+                "paper" => Shape.one_of("a4", "letter")
+              }
+            ),
+          "rate_cents" => Shape.integer(min: 1, max: 100_000_000)
+        },
+        optional: {
+          "tax" => Shape.nullable(NimbleLedger::House::Settings::TAX)
+        }
+      ),
+    "NewInvitation" => Shape.object(required: { "email" => email, "role" => role }),
+    "ChangePerson" => Shape.object(optional: { "role" => role, "access" => Shape.boolean }),
+    "LookAtInvitation" => Shape.object(required: { "token" => Shape.string(max: 100) }),
+    "Join" =>
+      Shape.object(
+        required: {
+          "token" => Shape.string(max: 100),
+          "name" => Shape.string(max: 120),
+          "password" => Shape.string(max: 200)
+        }
+      ),
+    "CopyPattern" =>
+      Shape.object(
+        required: {
+          "pattern" => Shape.string(max: 60),
+          "code" => Shape.string(max: 60),
+          "name" => Shape.string(max: 120)
+        }
+      ),
     "NewQuote" => Shape.object(required: { "vehicle_id" => Shape.string(max: 40) }),
     "Content" => NimbleLedger::Quote::Content::SHAPE,
     "SaveQuote" => Shape.object(required: { "version" => version, "priced_with" => priced_with }),
@@ -173,6 +222,42 @@ module Contract
       "/api/session" => {
         "get" => operation("Who is signed in, and the token writes must carry", "Session")
       },
+      "/api/setup" => {
+        "post" =>
+          operation(
+            "Open the first shop of this server",
+            "Joined",
+            body: "NewShop",
+            status: "201",
+            refused: %w[409 422]
+          )
+      },
+      "/api/people" => {
+        "get" => operation("Who works here, and who is invited", "People")
+      },
+      "/api/people/{id}" => {
+        "put" =>
+          operation(
+            "Change a role, end access or give it again",
+            "People",
+            path: ["id"],
+            body: "ChangePerson",
+            refused: %w[404 409]
+          )
+      },
+      "/api/people/invitations" => {
+        "post" =>
+          operation("Invite by a one-time link", "NewLink", body: "NewInvitation", status: "201", refused: ["409"])
+      },
+      "/api/people/invitations/{id}" => {
+        "delete" => operation("Withdraw an invitation", "People", path: ["id"], refused: ["404"])
+      },
+      "/api/join/look" => {
+        "post" => operation("What a link is for", "Invited", body: "LookAtInvitation", refused: ["404"])
+      },
+      "/api/join" => {
+        "post" => operation("Join a shop by a link", "Joined", body: "Join", status: "201", refused: %w[404 409 422])
+      },
       "/api/account/login" => {
         "post" => operation("Sign in", "SignedIn", body: "SignIn", refused: %w[401 403])
       },
@@ -262,6 +347,20 @@ module Contract
             body: "EngineProfile",
             status: "201",
             refused: %w[409 413],
+            once: true
+          )
+      },
+      "/api/patterns" => {
+        "get" => operation("Engine profiles that ship with the program", "Patterns")
+      },
+      "/api/patterns/copies" => {
+        "post" =>
+          operation(
+            "Copy a pattern into the library",
+            "ImportReport",
+            body: "CopyPattern",
+            status: "201",
+            refused: %w[404 409],
             once: true
           )
       },

@@ -48,7 +48,7 @@ RSpec.describe "the car on the Quote page", type: :feature do
     find_field("Cylinder 5: changed at").fill_in(with: "180000")
     find_field("Cylinder 5: years ago").fill_in(with: "1")
     expect(page).to have_no_css("[role=dialog] [role=alert]")
-    find("select[aria-label='Fitted, cylinder 5']").select("multi-piece")
+    choose_from "Fitted, cylinder 5", "multi-piece"
     click_button "Note it on the vehicle"
     expect(page).to have_text("the next quote of this car starts from it")
     click_button "Done"

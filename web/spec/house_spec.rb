@@ -39,12 +39,12 @@ RSpec.describe "house figures", type: :feature do
     visit "/house"
     change("Labor rate per hour")
     accessible
-    fill_in "Labor rate per hour, USD", with: "a lot"
+    fill_in "Labor rate per hour, USD", with: "", fill_options: { clear: :backspace }
     click_button "Keep"
     expect(page).to have_text("Enter a number.")
     fill_in "Labor rate per hour, USD", with: "1,600,000.00"
     click_button "Keep"
-    expect(page).to have_text("Not above 1000000.00.")
+    expect(page).to have_text("Not above 1,000,000.")
     fill_in "Labor rate per hour, USD", with: "160"
     click_button "Keep"
     expect(page).to have_no_css("[role=dialog]")

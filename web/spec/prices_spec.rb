@@ -40,10 +40,11 @@ RSpec.describe "prices", type: :feature do
     click_button "Set a price for PLG-WPA"
     accessible
     fill_in "Supplier", with: "Quayside Supply"
-    fill_in "Costs, USD", with: "seven"
+    fill_in "Costs, USD", with: "7,5"
     click_button "Keep"
-    expect(page).to have_css("[role=alert]", text: "cost seven is no amount like 12.50")
-    fill_in "Costs, USD", with: "7.00"
+    expect(page).to have_text("7,5 was not taken: write decimals like 9.5.")
+    expect(find_field("Costs, USD").value).to eq("")
+    fill_in "Costs, USD", with: "7"
     fill_in "Description", with: "Spark plug, test"
     click_button "Keep"
     expect(page).to have_no_css("[role=dialog]")

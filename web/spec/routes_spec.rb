@@ -19,7 +19,7 @@ RSpec.describe "routes", type: :feature do
     other = stored(id)["sheet"]["routes"][0]["options"][1]
     expect(route).to include(
       "Route: from beneath, the least work. Engine tilted: +#{other["added_hours"]} h, " \
-        "+#{NimbleServer::Documents::MoneyText.new("USD", 2).plain(other["added_cents"])}"
+        "+#{shop_text.plain(other["added_cents"])}"
     )
   end
 

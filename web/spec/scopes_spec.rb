@@ -56,6 +56,9 @@ RSpec.describe "scopes and states", type: :feature do
     click_button "Add a vehicle"
     fill_in "Plate", with: "nw 77 new"
     fill_in "Make and model", with: "Pellwick Breve"
+    expect(page).to have_button("Add and start a quote", disabled: true)
+    find_one "Engine", "sideways 3 cylinders", "SK18"
+    fill_in "Year", with: "2019"
     fill_in "Owner", with: "Newt Quillan"
     accessible
     click_button "Add and start a quote"
@@ -65,6 +68,7 @@ RSpec.describe "scopes and states", type: :feature do
     click_button "Add a vehicle"
     fill_in "Plate", with: "NW 77 NEW"
     fill_in "Make and model", with: "Pellwick Breve"
+    find_one "Engine", "SK18", "SK18"
     click_button "Add and start a quote"
     expect(page).to have_text("This plate is already here")
   end

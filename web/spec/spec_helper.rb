@@ -64,11 +64,26 @@ module Journeys
 
   def cylinder(number) = find("button[aria-label^='Cylinder #{number},']")
 
+  # Picks from a list that opens: its name, and the words of the choice.
+  def choose_from(label, option)
+    find(:xpath, "//*[normalize-space(text())='#{label}']/following-sibling::button[@aria-haspopup='listbox']").click
+    find("[role=option]", text: option, exact_text: true).click
+    expect(page).to have_no_css("[role=listbox]")
+  end
+
+  # Finds one of many by words, as typed.
+  def find_one(label, words, option)
+    fill_in label, with: words
+    find("[role=option]", text: option).click
+  end
+
   def accessible = expect(page).to(be_axe_clean.according_to(:wcag2a, :wcag2aa, :wcag21a, :wcag21aa, :wcag22aa))
 
   def overflow = page.evaluate_script("document.documentElement.scrollWidth - window.innerWidth")
 
-  def money(cents) = "$#{NimbleServer::Documents::MoneyText.new("USD", 2).plain(cents)}"
+  def shop_text = NimbleServer::Documents::ShopText.new(locale: "en-US", currency: "USD", exponent: 2)
+
+  def money(cents) = "$#{shop_text.plain(cents)}"
 end
 
 RSpec.configure do |config|

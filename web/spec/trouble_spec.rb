@@ -70,10 +70,11 @@ RSpec.describe "trouble on the Quote page", type: :feature do
     total
     cold = sheet["ready"]
     press("k")
-    select "Hot: has to cool", from: "Arrives"
-    fill_in "Odometer, km", with: "not a number"
-    find_field("Years since").click
-    expect(page).to have_text("Enter a number, or leave empty for unknown")
+    choose_from "Arrives", "Hot: has to cool"
+    fill_in "Years since", with: "9,5"
+    find_field("Odometer, km").click
+    expect(page).to have_text("9,5 was not taken: write decimals like 9.5.")
+    accessible
     press(:escape)
     expect(page).to have_text("188 min to cool")
     expect(sheet["ready"]).to be > cold

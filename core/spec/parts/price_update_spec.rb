@@ -15,12 +15,31 @@ RSpec.describe NimbleLedger::Parts::PriceUpdate do
     }
   end
 
-  def update(*rows, exponent: 2) =
+  def update(*rows, exponent: 2, decimal: ".") =
     described_class.new(
       catalog,
       rows.each_with_index.map { |row, i| { "line" => i + 2 }.merge(row) },
-      exponent: exponent
+      exponent: exponent,
+      decimal: decimal
     )
+
+  # What each cell is taken for, in the smallest unit; nil for what is refused.
+  def taken(cells, **rest)
+    cells.to_h do |cell|
+      made = update(offer("NEW", "Quay", cell), **rest)
+      [cell, made.catalog["offers"].find { |row| row["part"] == "NEW" }&.fetch("cost_cents")]
+    end
+  end
+
+  it "reads amounts as the shop writes them, and nothing as another amount" do
+    english = { "1,250.00" => 125_000, "1250,5" => 125_050, "1 250.5" => 125_050, "1.250" => nil, "12,50" => 1250 }
+    expect(taken(english.keys)).to eq(english)
+    german = { "1.234,56" => 123_456, "1234,56" => 123_456, "12.50" => 1250, "1.250" => 125_000, "1,250.00" => nil }
+    expect(taken(german.keys, decimal: ",")).to eq(german)
+    expect(taken(["1’250.50", "1\u00a0250.50"])).to eq("1’250.50" => 125_050, "1\u00a0250.50" => 125_050)
+    thousandths = { "1.250" => 1_250_000, "1,250" => 1250, "12.5" => nil }
+    expect(taken(thousandths.keys, exponent: 3, decimal: ",")).to eq(thousandths)
+  end
 
   def offer(part, supplier, cost, **rest) =
     { "part" => part, "supplier" => supplier, "cost" => cost }.merge(rest.transform_keys(&:to_s))

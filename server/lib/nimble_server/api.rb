@@ -147,6 +147,8 @@ module NimbleServer
     end
 
     register Features::Progress::Routes
+    register Features::Setup::Routes
+    register Features::People::Routes
     register Features::Session::Routes
     register Features::Vehicles::Routes
     register Features::Engines::Routes

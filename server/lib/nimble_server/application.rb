@@ -21,6 +21,7 @@ module NimbleServer
           set :db, db
           set :clock, clock
           set :counters, counters
+          set :door, door
         end
       accounts = Features::Accounts::SignIn.on(door, clock: clock, demo_passwords: Demo.passwords)
       secret = ENV.fetch("SESSION_SECRET")
@@ -32,7 +33,7 @@ module NimbleServer
         use PlainBytes
         use Throttle, counters
         use Pages
-        use JsonBody, limit: JsonBody::STRANGERS, paths: "/api/account/"
+        use JsonBody, limit: JsonBody::STRANGERS, paths: JsonBody::OPEN
         use Rack::Session::Cookie,
             key: "nimble",
             secret: secret,

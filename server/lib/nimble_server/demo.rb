@@ -45,6 +45,7 @@ module NimbleServer
         locale: hash["locale"],
         distance_unit: hash["distance_unit"],
         time_zone: hash["time_zone"],
+        paper: hash["locale"] == "en-US" ? "letter" : "a4",
         demo: true,
         created_at: @clock.now
       )

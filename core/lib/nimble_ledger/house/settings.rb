@@ -31,7 +31,8 @@ module NimbleLedger
             "factor" => Shape.number(min: 1, max: 20, unit: "factor")
           }
         )
-      tax =
+      # One tax: what it is called, how much, and on what.
+      TAX =
         Shape.object(
           required: {
             "label" => Shape.string(max: 60),
@@ -79,7 +80,7 @@ module NimbleLedger
       declare "money", "supplies_percent", 6, Shape.number(max: 100, unit: "percent"), "Shop supplies, share of labor"
       declare "money", "supplies_cap_cents", 3_500, cents, "Shop supplies, at most"
       declare "money", "fees", [], Shape.list(fee, max: 10), "Fees on every job"
-      declare "money", "taxes", [], Shape.list(tax, max: 6), "Taxes"
+      declare "money", "taxes", [], Shape.list(TAX, max: 6), "Taxes"
       declare "money", "tax_inclusive", false, Shape.boolean, "Prices already include tax"
       declare "money", "kit_rule", "whole", Shape.one_of("whole", "used-parts"), "A seal kit sells"
       declare "money", "grease_cents", 60, cents, "Boot grease, each boot"

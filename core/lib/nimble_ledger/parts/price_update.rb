@@ -27,11 +27,13 @@ module NimbleLedger
       # @param catalog [Hash] as formats.md has it
       # @param rows [Array<Hash>] text by column, and the line it stands in
       # @param exponent [Integer] decimals of the currency
+      # @param decimal [String] the mark before decimals where the shop is at home; the other one groups thousands
       # @param progress [Proc] told (rows done, of) every hundred rows
       # @raise [InvalidInput] for more rows than MOST_ROWS, or a catalog that would grow too large
-      def initialize(catalog, rows, exponent: 2, progress: ->(_done, _of) {})
+      def initialize(catalog, rows, exponent: 2, decimal: ".", progress: ->(_done, _of) {})
         refuse_length(rows)
         @exponent = exponent
+        @amount = amount_pattern(decimal)
         @before = catalog
         @items = (catalog["items"] || []).to_h { |item| [item["part"], item] }
         @offers = (catalog["offers"] || []).dup
@@ -139,13 +141,25 @@ module NimbleLedger
 
       def whole?(cell, most) = cell.to_s.empty? || (cell.match?(/\A\d{1,6}\z/) && cell.to_i <= most)
 
-      # "1,250.00", "1250.00" and "1250,00" alike; nil for what is no amount of this currency.
-      def cents(cell)
-        whole, decimals =
-          cell.match(/\A([1-9]\d{0,2}(?:,\d{3}){1,2}|\d{1,9})(?:[.,](\d{1,#{[@exponent, 1].max}}))?\z/)&.captures
-        return nil if whole.nil? || (decimals && @exponent.zero?)
+      # Groups of three by the shop's own mark, then its decimals; or digits alone and decimals after either mark,
+      # unless that could be a group. "1,250.00", "1250.00" and "1250,00" are alike where the point is the decimal mark.
+      def amount_pattern(decimal)
+        group = decimal == "," ? "[.\u00a0\u202f ’]" : "[,\u00a0\u202f ’]"
+        own = Regexp.escape(decimal)
+        most = [@exponent, 1].max
+        either = most < 3 ? "[.,]" : own
+        /\A(?:(?<groups>[1-9]\d{0,2}(?:#{group}\d{3}){1,2})(?:#{own}(?<cents>\d{1,#{most}}))?|
+             (?<digits>\d{1,9})(?:#{either}(?<parts>\d{1,#{most}}))?)\z/x
+      end
 
-        amount = (whole.delete(",").to_i * (10**@exponent)) + decimals.to_s.ljust(@exponent, "0").to_i
+      # @return [Integer, nil] nil for what is no amount of this currency
+      def cents(cell)
+        found = @amount.match(cell) or return nil
+        decimals = found[:cents] || found[:parts]
+        return nil if decimals && @exponent.zero?
+
+        whole = (found[:groups] || found[:digits]).gsub(/\D/, "").to_i
+        amount = (whole * (10**@exponent)) + decimals.to_s.ljust(@exponent, "0").to_i
         amount <= MOST_CENTS ? amount : nil
       end
 

@@ -17,14 +17,18 @@ module NimbleServer
 
       # @param catalog [Hash] as formats.md has it
       # @param exponent [Integer] decimals of the currency
-      def print(catalog, exponent:)
+      def print(catalog, exponent:, decimal: ".")
         offers = (catalog["offers"] || []).group_by { |offer| offer["part"] }
         items =
           (catalog["items"] || []) +
             (offers.keys - (catalog["items"] || []).map { |item| item["part"] }).map { |part| { "part" => part } }
         CSV.generate(row_sep: "\r\n") do |csv|
           csv << COLUMNS
-          items.each { |item| (offers[item["part"]] || [{}]).each { |offer| csv << cells(item, offer, exponent) } }
+          items.each do |item|
+            (offers[item["part"]] || [{}]).each do |offer|
+              csv << cells(item, offer, ->(cents) { cents && plain_amount(cents, exponent, decimal) })
+            end
+          end
         end
       end
 
@@ -55,8 +59,7 @@ module NimbleServer
         head
       end
 
-      def cells(item, offer, exponent)
-        money = ->(cents) { cents && MoneyText.new("", exponent).plain(cents).delete(",") }
+      def cells(item, offer, money)
         [
           item["part"],
           item["description"],
@@ -69,6 +72,10 @@ module NimbleServer
           money.call(item["list_cents"])
         ].map { |cell| cell.is_a?(String) && cell.match?(FORMULA) ? "'#{cell}" : cell }
       end
+
+      # No groups, and the shop's own mark before decimals: what a spreadsheet there reads as a number.
+      def plain_amount(cents, exponent, decimal) =
+        exponent.zero? ? cents.to_s : format("%d#{decimal}%0#{exponent}d", *cents.divmod(10**exponent))
 
       def plain(cell) = cell.to_s.match?(/\A'+[=+\-@\t\r]/) ? cell.delete_prefix("'") : cell.to_s
 

@@ -23,16 +23,16 @@ module NimbleServer
         row = frozen["revision"]
         house = frozen["scopes"].first["request"]["house"]
         @text =
-          MoneyText.new(
-            row["currency"],
-            house["currency_exponent"],
+          ShopText.new(
+            locale: shop[:locale],
+            currency: row["currency"],
+            exponent: house["currency_exponent"],
             distance_unit: shop[:distance_unit],
-            time_zone: shop[:time_zone],
-            locale: shop[:locale]
+            time_zone: shop[:time_zone]
           )
         @pdf =
           Prawn::Document.new(
-            page_size: shop[:locale] == "en-US" ? "LETTER" : "A4",
+            page_size: shop[:paper].upcase,
             margin: [46, 50, 50, 50],
             info: {
               Title: "Quote #{quote[:number]}",
@@ -107,7 +107,7 @@ module NimbleServer
           .each do |broken|
             label = broken["broken"] == 1 ? "If a plug breaks" : "If #{broken["broken"]} plugs break"
             row(
-              "#{label}  (#{(broken["chance"] * 100).round(1)} in 100 such jobs)",
+              "#{label}  (#{@text.number((broken["chance"] * 100).round(1))} in 100 such jobs)",
               "+#{@text.plain(broken["extra_cents"])}",
               size: 9.5
             )
@@ -131,7 +131,7 @@ module NimbleServer
       # The minutes by kind, and the range they lie in.
       def effort_of(answer)
         minutes = answer["plan"]["minutes"].transform_values(&:round)
-        hours = answer["hours"].transform_values { |value| format("%.1f", value) }
+        hours = answer["hours"].slice("p50", "p80").transform_values { |value| @text.number(value, 1) }
         [
           "#{minutes["remove"]} min off   #{minutes["work"]} min work   #{minutes["refit"]} min on   " \
             "#{minutes["house"]} min receiving, checks, road test",
@@ -170,7 +170,7 @@ module NimbleServer
         detail =
           (
             if line["kind"] == "labor"
-              "#{format("%.1f", line["quantity"])} h at #{@text.plain(line["unit_cents"])}"
+              "#{@text.number(line["quantity"], 1)} h at #{@text.plain(line["unit_cents"])}"
             else
               quantity(line)
             end
@@ -188,8 +188,7 @@ module NimbleServer
       def quantity(line)
         return nil if line["quantity"] == 1
 
-        number = line["quantity"] % 1 == 0 ? line["quantity"].to_i : line["quantity"]
-        "#{number} × #{@text.plain(line["unit_cents"])}"
+        "#{@text.number(line["quantity"])} × #{@text.plain(line["unit_cents"])}"
       end
 
       # Text at the left and a figure or name at the right of one line; either wraps when it is long, and neither runs

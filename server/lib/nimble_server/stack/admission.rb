@@ -5,7 +5,7 @@ module NimbleServer
   # is signed in can fill a web process: of one account so many requests are worked on at once, a few wait, the rest is
   # told to come back.
   class Admission
-    OPEN = %w[/api/health /api/session].freeze
+    OPEN = %w[/api/health /api/session /api/setup /api/join /api/join/look].freeze
     AT_ONCE = 2
     WAITING = 3
     PATIENCE = 20 # seconds

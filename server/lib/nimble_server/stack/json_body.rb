@@ -6,17 +6,19 @@ module NimbleServer
   class JsonBody
     LIMIT = NimbleLedger::Document::MAX_BYTES
     STRANGERS = 4_000
+    # Addresses strangers may write to.
+    OPEN = %w[/api/account/ /api/setup /api/join].freeze
 
     # @param limit [Integer] bytes
-    # @param paths [String] prefix of the addresses it reads for
-    def initialize(app, limit: LIMIT, paths: "/api/")
+    # @param paths [Array<String>] prefixes of the addresses it reads for
+    def initialize(app, limit: LIMIT, paths: ["/api/"])
       @app = app
       @limit = limit
       @paths = paths
     end
 
     def call(env)
-      if env["nimble.body"] || !env["PATH_INFO"].start_with?(@paths) ||
+      if env["nimble.body"] || !env["PATH_INFO"].start_with?(*@paths) ||
            !%w[POST PUT PATCH DELETE].include?(env["REQUEST_METHOD"])
         return @app.call(env)
       end

@@ -3,9 +3,12 @@
 require "rack/attack"
 
 module NimbleServer
-  # rack-attack with the limit for sign-in by address; the counts hold across processes (Counters).
+  # rack-attack with the limit for sign-in, and whatever else takes a secret, by address; the counts hold across
+  # processes (Counters).
   class Throttle
     SIGN_INS_PER_MINUTE = Integer(ENV.fetch("SIGN_INS_PER_MINUTE", "30"))
+
+    GUARDED = %w[/api/account/login /api/setup /api/join /api/join/look].freeze
 
     REFUSED = {
       "error" => {
@@ -25,7 +28,7 @@ module NimbleServer
 
     Rack::Attack.cache.store = Store
     Rack::Attack.throttle("sign-in by address", limit: SIGN_INS_PER_MINUTE, period: 60) do |request|
-      request.env["REMOTE_ADDR"] if request.post? && request.path == "/api/account/login"
+      request.env["REMOTE_ADDR"] if request.post? && GUARDED.include?(request.path)
     end
     Rack::Attack.throttled_responder = ->(_request) do
       [429, { "content-type" => "application/json", "retry-after" => "60" }, [JSON.generate(REFUSED)]]

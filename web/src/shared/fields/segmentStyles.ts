@@ -9,7 +9,10 @@ export const segmentStyles = css`
     overflow: hidden;
   }
   [role="spinbutton"] {
-    padding: 1px 2px;
+    display: inline-grid;
+    place-items: center;
+    min-width: 24px;
+    min-height: 24px;
     border-radius: 3px;
     font-variant-numeric: tabular-nums;
   }

@@ -13,6 +13,7 @@ module NimbleServer
       # The signed-in account, if any, stands in env["nimble.account"].
       class SignIn < Roda
         PASSWORD_LENGTH = 10
+        PASSWORD_BYTES = 200
         INACTIVE_SECONDS = 3 * 86_400
         LIFETIME_SECONDS = 14 * 86_400
 
@@ -36,7 +37,7 @@ module NimbleServer
             session_inactivity_deadline INACTIVE_SECONDS
             session_lifetime_deadline LIFETIME_SECONDS
             password_minimum_length PASSWORD_LENGTH
-            password_maximum_bytes 200
+            password_maximum_bytes PASSWORD_BYTES
           end
 
         # What happens around a sign-in, and the words.

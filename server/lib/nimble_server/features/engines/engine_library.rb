@@ -112,7 +112,8 @@ module NimbleServer
               raise Refusal.new(
                       409,
                       "same_profile",
-                      "#{report["code"]} revision #{report["revision"] - 1} is the same as this file; nothing was stored."
+                      "#{report["code"]} revision #{report["revision"] - 1} is the same as this file; " \
+                        "nothing was stored."
                     )
             end
 
@@ -124,6 +125,23 @@ module NimbleServer
             )
             report
           end
+        end
+
+        # A pattern as an engine of the shop's own, under a code it does not use yet.
+        # @param given [Hash] see the contract, CopyPattern
+        # @raise [Refusal] 404 for no such pattern, 409 for a code that is in use
+        def copy(given)
+          code = given["code"].strip
+          if Library.heads(@shop).where(code: code).any?
+            raise Refusal.new(
+                    409,
+                    "code_taken",
+                    "#{code} is in the library already. Choose another code.",
+                    details: [{ "path" => "/code", "message" => "is in the library already" }]
+                  )
+          end
+
+          import(Patterns.copy(given))
         end
 
         private

@@ -9,8 +9,11 @@ module NimbleServer
         LIMIT = 200
 
         # @param progress [Proc] told (rows done, of) while rows are compared
-        def initialize(shop, progress: ->(_done, _of) {})
+        # @param typed [Boolean] whether rows come from fields, which send a point before decimals; a file has the
+        # shop's own mark
+        def initialize(shop, progress: ->(_done, _of) {}, typed: false)
           @shop = shop
+          @decimal = typed ? "." : Documents::ShopText.decimal_mark(shop.profile[:locale])
           @progress = progress
           @head = shop[:price_lists].order(Sequel.desc(:revision)).select(:id, :revision).first
           @house = HouseRules::House.new(shop)
@@ -29,7 +32,7 @@ module NimbleServer
           }
         end
 
-        def csv = Documents::PriceCSV.print(catalog.source, exponent: exponent)
+        def csv = Documents::PriceCSV.print(catalog.source, exponent: exponent, decimal: @decimal)
 
         # What rows would change, without doing it.
         # @raise [NimbleLedger::InvalidInput]
@@ -65,7 +68,13 @@ module NimbleServer
         def shelf = @shelf ||= (catalog.source["shelf"] || []).group_by { |row| row["part"] }
 
         def update(rows) =
-          NimbleLedger::Parts::PriceUpdate.new(catalog.source, rows, exponent: exponent, progress: @progress)
+          NimbleLedger::Parts::PriceUpdate.new(
+            catalog.source,
+            rows,
+            exponent: exponent,
+            decimal: @decimal,
+            progress: @progress
+          )
 
         def haystack(part)
           item = catalog.item(part) || {}

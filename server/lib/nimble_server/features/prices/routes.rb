@@ -15,11 +15,12 @@ module NimbleServer
           end
 
           app.api(:post, "/api/prices/report", role: :advisor, body: "PriceRows") do
-            PriceList.new(shop, progress: progress).report(Routes.rows(body_json))
+            PriceList.new(shop, progress: progress, typed: !body_json["csv"]).report(Routes.rows(body_json))
           end
 
           app.api(:post, "/api/prices", role: :owner, body: "KeepPrices") do
-            once(201) { PriceList.new(shop, progress: progress).keep(Routes.rows(body_json), body_json["revision"]) }
+            list = PriceList.new(shop, progress: progress, typed: !body_json["csv"])
+            once(201) { list.keep(Routes.rows(body_json), body_json["revision"]) }
           end
         end
 

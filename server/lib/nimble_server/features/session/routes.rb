@@ -15,12 +15,16 @@ module NimbleServer
 
           app.api(:get, "/api/session", role: :anyone) do
             token = Rack::Protection::AuthenticityToken.token(env["rack.session"])
-            next { "csrf" => token, "account" => nil, "shop" => nil } unless account
+            unless account
+              due = Setup::Opening.new(settings.door).due?
+              next { "csrf" => token, "account" => nil, "shop" => nil, "first_run" => due }
+            end
 
             house = HouseRules::House.new(shop).settings
             profile = shop.profile
             {
               "csrf" => token,
+              "first_run" => false,
               "account" => {
                 "name" => account[:name],
                 "email" => account[:email],
@@ -32,7 +36,8 @@ module NimbleServer
                 "distance_unit" => profile[:distance_unit],
                 "time_zone" => profile[:time_zone],
                 "currency" => house["currency"],
-                "currency_exponent" => house["currency_exponent"]
+                "currency_exponent" => house["currency_exponent"],
+                "paper" => profile[:paper]
               }
             }
           end

@@ -1,0 +1,64 @@
+# frozen_string_literal: true
+
+require "twitter_cldr"
+require "tzinfo"
+
+module NimbleServer
+  module Documents
+    # Money, numbers, dates and distances as the shop writes them, on paper and in files.
+    #
+    #   text = ShopText.new(locale: "de-DE", currency: "EUR", exponent: 2)
+    #   text.plain(123_456)  #=> "1.234,56"
+    #   text.full(123_456)   #=> "1.234,56 €"
+    class ShopText
+      KM_PER_MILE = 1.609344
+
+      # @param locale [String] as browsers name it: "en-US", "de-DE"
+      # @param exponent [Integer] decimals of the currency
+      def initialize(locale:, currency:, exponent:, distance_unit: "km", time_zone: "UTC")
+        @locale = ShopText.known(locale)
+        @currency = currency
+        @exponent = exponent
+        @unit = distance_unit
+        @zone = TZInfo::Timezone.get(time_zone)
+      end
+
+      # The nearest locale there are rules for.
+      def self.known(locale)
+        [locale, locale.to_s.split("-").first, "en"].map(&:to_sym).find { |name| TwitterCldr.supported_locale?(name) }
+      end
+
+      # @return [String] the mark before decimals where a locale is at home: "." or ","
+      def self.decimal_mark(locale) = 0.5.localize(known(locale)).to_s(precision: 1)[1]
+
+      # @param decimals [Integer, nil] as many as there are, where unsaid
+      def number(value, decimals = nil)
+        decimals ||= value % 1 == 0 ? 0 : value.to_s.split(".").last.size
+        minus(value.localize(@locale).to_s(precision: decimals))
+      end
+
+      # @param cents [Integer] minor units
+      # @return [String] without the sign of the currency
+      def plain(cents) = number(major(cents), @exponent)
+
+      # With the sign of the currency where the locale puts it.
+      def full(cents)
+        options = { currency: @currency, use_cldr_symbol: true, precision: @exponent }
+        minus(major(cents).localize(@locale).to_currency.to_s(options))
+      end
+
+      # @param time [Time]
+      def date(time)
+        day = @zone.to_local(time)
+        DateTime.new(day.year, day.month, day.day, 12).localize(@locale).to_date.to_long_s
+      end
+
+      def distance(km) = "#{number((@unit == "mi" ? km / KM_PER_MILE : km).round, 0)} #{@unit}"
+
+      private
+
+      def major(cents) = @exponent.zero? ? cents : cents.to_r.quo(10**@exponent).to_f
+      def minus(text) = text.sub("-", "−")
+    end
+  end
+end
