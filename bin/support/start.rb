@@ -12,6 +12,7 @@ class Start
   WEB_USER = "www-data"
   # A child that ended by itself so often within a minute is not started again.
   FALLS = 5
+  USAGE = "Usage: bin/start [--port PORT] [--empty]"
 
   # Something the person at the keyboard can mend.
   class Refused < StandardError
@@ -21,12 +22,13 @@ class Start
     @port = port(ENV.fetch("PORT", "4080"))
     OptionParser
       .new do |options|
-        options.banner = "Usage: bin/start [--port PORT]"
+        options.banner = USAGE
+        options.on("--empty", "without the demo shops: the first page opens a shop of your own") { @empty = true }
         options.on("--port PORT", "where the pages are served, 1024 to 65535 (4080)") { |text| @port = port(text) }
       end
       .parse!(arguments)
     return unless arguments.any?
-    raise Refused, "bin/start does not know #{arguments.first.inspect}. Usage: bin/start [--port PORT]"
+    raise Refused, "bin/start does not know #{arguments.first.inspect}. #{USAGE}"
   end
 
   def run
@@ -82,12 +84,8 @@ class Start
     puts "Bringing the database up to date"
     NimbleServer::Database.migrate(db)
     NimbleServer::Database.let_in(db, @cluster.passwords)
-    demo = NimbleServer::Demo.new(db)
-    unless NimbleServer::Demo.loaded?(db)
-      puts "Loading the demo shops"
-      demo.load
-    end
-    greet(demo)
+    load_demo(db) unless @empty
+    greet(db)
     db.disconnect
   end
 
@@ -102,21 +100,29 @@ class Start
     File.read(path).strip
   end
 
-  def greet(demo)
-    puts "",
-         "Nimble Ledger is at http://127.0.0.1:#{@port}",
-         "",
-         "Demo sign-ins (all people, plates and parts are made up):"
-    demo.sign_ins.each do |shop, email, role, password|
-      puts format(
-             "  %-24<email>s %-18<password>s %<role>s, %<shop>s",
-             email: email,
-             password: password,
-             role: role,
-             shop: shop
-           )
+  # Once, into an empty database: a shop of somebody's own is never joined by the demo's.
+  def load_demo(db)
+    return if NimbleServer::Demo.loaded?(db)
+
+    puts "Loading the demo shops"
+    NimbleServer::Demo.new(db).load
+  end
+
+  def greet(db)
+    puts "", "Nimble Ledger is at http://127.0.0.1:#{@port}", ""
+    if db[:shops].empty?
+      puts "There is no shop yet: its first page opens one."
+    elsif db[:shops].where(demo: true).any?
+      puts "Demo sign-ins (all people, plates and parts are made up):", sign_ins
     end
     puts "", "Ctrl-C stops everything."
+  end
+
+  def sign_ins
+    NimbleServer::Demo
+      .new(nil)
+      .sign_ins
+      .map { |shop, email, role, password| "  #{email.ljust(24)} #{password.ljust(18)} #{role}, #{shop}" }
   end
 
   def serve
@@ -241,5 +247,5 @@ $stdout.sync = true
 begin
   Start.new(ARGV).run
 rescue Start::Refused, Cluster::Failed, OptionParser::ParseError => e
-  abort "\n#{e.message.sub(/\Ainvalid option: (.*)\z/, 'bin/start does not know \1. Usage: bin/start [--port PORT]')}"
+  abort "\n#{e.message.sub(/\Ainvalid option: (.*)\z/, "bin/start does not know \\1. #{Start::USAGE}")}"
 end

@@ -23,6 +23,45 @@ RSpec.describe "who may see what" do
     "GET /api/session" => {
       other: :anyone
     },
+    "POST /api/setup" => {
+      other: :anyone
+    },
+    "POST /api/join/look" => {
+      other: :anyone
+    },
+    "POST /api/join" => {
+      other: :anyone
+    },
+    "GET /api/people" => {
+      other: :own
+    },
+    "PUT /api/people/:id" => {
+      body: {
+        role: "advisor"
+      },
+      other: 404
+    },
+    "POST /api/people/invitations" => {
+      body: {
+        email: "nobody@hollow.example",
+        role: "advisor"
+      },
+      other: :own
+    },
+    "DELETE /api/people/invitations/:id" => {
+      other: 404
+    },
+    "GET /api/patterns" => {
+      other: :own
+    },
+    "POST /api/patterns/copies" => {
+      body: {
+        pattern: "AS04",
+        code: "ZZ98",
+        name: "Copy"
+      },
+      other: :own
+    },
     "GET /api/ping" => {
       other: :own
     },
@@ -150,6 +189,15 @@ RSpec.describe "who may see what" do
   def profile = @owner.call(:get, "/api/engines/JIV6").last["profile"]
   def vehicle_id = @page["vehicle"]["id"]
   def customer_id = @page["vehicle"]["customer_id"]
+
+  # One of ours: an account, or an invitation.
+  def person_id(pattern)
+    return @owner.call(:get, "/api/people").last["people"].last["id"] unless pattern.include?("invitations")
+
+    @owner.call(:post, "/api/people/invitations", { email: "#{SecureRandom.hex(4)}@merrow.example", role: "advisor" })
+    @owner.call(:get, "/api/people").last["invitations"].first["id"]
+  end
+
   def priced_with = @page["priced_with"]
   def content = @page["draft"]["content"]
   def their_prices = @stranger.call(:get, "/api/prices").last["revision"]
@@ -157,7 +205,8 @@ RSpec.describe "who may see what" do
 
   def send_as(client, route, row)
     verb, pattern = route.split
-    id = { "vehicles" => vehicle_id, "customers" => customer_id }.fetch(pattern.split("/")[2], @id)
+    known = { "vehicles" => vehicle_id, "customers" => customer_id, "people" => person_id(pattern) }
+    id = known.fetch(pattern.split("/")[2], @id)
     path =
       pattern.gsub(/:(\w+)/) do
         { "id" => id, "number" => "1", "code" => "JIV6", "panel" => "beside" }.fetch(Regexp.last_match(1))

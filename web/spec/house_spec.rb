@@ -4,13 +4,6 @@ require_relative "spec_helper"
 
 # The house's own figures: the owner changes one, and what is open is priced with it.
 RSpec.describe "house figures", type: :feature do
-  # A time field is emptied by its own little cross, which a driver cannot press.
-  EMPTY = <<~JS
-    const field = document.querySelector(`[aria-label='${arguments[0]}']`);
-    Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, "value").set.call(field, "");
-    field.dispatchEvent(new Event("input", { bubbles: true }));
-  JS
-
   def row(label) = find("tr", text: label)
 
   def change(label)
@@ -73,14 +66,17 @@ RSpec.describe "house figures", type: :feature do
     expect(row("Parts markup")).to have_text("above × 1.3")
   end
 
-  it "closes a day by emptying it" do
+  it "closes a day, and opens one at the hours that are typed" do
     sign_in("owner@merrow.example")
     visit "/house"
     change("Opening hours")
     accessible
-    ["Sat from", "Sat to"].each { |name| page.execute_script(EMPTY, name) }
+    within("[role=dialog]") { click_button "Close Sat" }
+    type_time "Sun from", "0930am"
+    type_time "Sun to", "1200pm"
+    accessible
     click_button "Keep"
-    expect(row("Opening hours")).to have_text("Sat closed, Sun closed")
+    expect(row("Opening hours")).to have_text("Sat closed, Sun 09:30 to 12:00")
   end
 
   it "shows an advisor the figures without a way to change them" do
@@ -88,6 +84,13 @@ RSpec.describe "house figures", type: :feature do
     visit "/house"
     expect(row("Labor rate per hour")).to have_text("145.00")
     expect(page).to have_no_css("td button")
+  end
+
+  # The parts of a time one after the other, as a keyboard enters them.
+  def type_time(label, text)
+    first = find(:xpath, "//*[normalize-space(text())='#{label}']/following-sibling::*//*[@role='spinbutton'][1]")
+    first.click
+    press(*text.chars)
   end
 
   def cents(text) = text.delete("^0-9").to_i

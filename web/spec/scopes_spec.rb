@@ -57,7 +57,7 @@ RSpec.describe "scopes and states", type: :feature do
     fill_in "Plate", with: "nw 77 new"
     fill_in "Make and model", with: "Pellwick Breve"
     expect(page).to have_button("Add and start a quote", disabled: true)
-    find_one "Engine", "sideways 3 cylinders", "SK18"
+    find_one "Engine", "sideways 4 cylinders", "SK18"
     fill_in "Year", with: "2019"
     fill_in "Owner", with: "Newt Quillan"
     accessible

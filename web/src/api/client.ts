@@ -27,6 +27,9 @@ export type Resolved = Schemas["Resolved"];
 export type Conflict = Schemas["Conflict"];
 export type Saved = Schemas["Saved"];
 export type PanelFigures = Schemas["PanelFigures"];
+export type NewShop = Schemas["NewShop"];
+export type Person = Schemas["People"]["people"][number];
+export type Pattern = Schemas["Patterns"]["patterns"][number];
 export type FrozenRevision = Schemas["FrozenRevision"];
 
 /** A refusal of the server, in the one error form. */
@@ -82,6 +85,18 @@ async function unwrap<T>(reply: Promise<Reply<T>>): Promise<T> {
 export const api = {
   session: () => unwrap(client.GET("/api/session")),
   signIn: (email: string, password: string) => unwrap(client.POST("/api/account/login", { body: { email, password } })),
+  openShop: (body: NewShop) => unwrap(client.POST("/api/setup", { body })),
+  people: () => unwrap(client.GET("/api/people")),
+  changePerson: (id: string, body: Schemas["ChangePerson"]) =>
+    unwrap(client.PUT("/api/people/{id}", { params: { path: { id } }, body })),
+  invite: (body: Schemas["NewInvitation"]) => unwrap(client.POST("/api/people/invitations", { body })),
+  withdrawInvitation: (id: string) =>
+    unwrap(client.DELETE("/api/people/invitations/{id}", { params: { path: { id } } })),
+  invitation: (token: string) => unwrap(client.POST("/api/join/look", { body: { token } })),
+  join: (body: Schemas["Join"]) => unwrap(client.POST("/api/join", { body })),
+  patterns: () => unwrap(client.GET("/api/patterns")),
+  copyPattern: (body: Schemas["CopyPattern"], key: string) =>
+    unwrap(client.POST("/api/patterns/copies", { body, params: { header: { "Idempotency-Key": key } } })),
   signOut: (everywhere = false) =>
     unwrap(client.POST("/api/account/logout", { body: everywhere ? { global_logout: true } : {} })),
   changePassword: (password: string, fresh: string) =>

@@ -1,6 +1,6 @@
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useDeferredValue, useState } from "react";
-import { useNavigate } from "react-router";
+import { Link, useNavigate } from "react-router";
 import styled from "styled-components";
 import { api, type QuoteCard, type Vehicle } from "../api/client";
 import { useSession } from "../session/SessionGate";
@@ -150,8 +150,17 @@ export function Counter() {
           </Rows>
           {vehicles.data?.vehicles.length === 0 && (
             <Notice>
-              <p>No vehicle matches “{asked}”.</p>
-              <p>{writes ? "Check the plate, or add the vehicle." : "Check the plate."}</p>
+              <p>{asked ? `No vehicle matches “${asked}”.` : "The garage is empty."}</p>
+              {asked ? (
+                <p>{writes ? "Check the plate, or add the vehicle." : "Check the plate."}</p>
+              ) : (
+                writes && (
+                  <p>
+                    First an engine: copy a pattern under <Link to="/engines">Engines</Link>. Then add the first vehicle
+                    with it.
+                  </p>
+                )
+              )}
             </Notice>
           )}
         </section>

@@ -7,7 +7,10 @@ import { useSession } from "../session/SessionGate";
 import { useKeys } from "../shared/keys";
 import { Button, KeyHint, Mono, Notice, BookPage, Small } from "../shared/parts";
 import { Search } from "../shared/Search";
+import { whenOpened } from "../shared/whenOpened";
 import { ImportDialog } from "./ImportDialog";
+
+const Patterns = whenOpened(async () => (await import("./Patterns")).Patterns);
 
 const Table = styled.table`
   font-size: 15px;
@@ -48,6 +51,7 @@ export function Engines() {
   const { format, account } = useSession();
   const [text, setText] = useState("");
   const [importing, setImporting] = useState(false);
+  const [copying, setCopying] = useState(false);
   const asked = useDeferredValue(text.trim());
   const engines = useQuery({
     queryKey: ["engines", asked],
@@ -55,7 +59,9 @@ export function Engines() {
     placeholderData: keepPreviousData,
   });
   const writes = account.role !== "technician";
+  const owns = account.role === "owner";
   useKeys([
+    ...(owns ? [{ key: "c", hint: "C", label: "Copy a pattern", run: () => setCopying(true) }] : []),
     ...(writes ? [{ key: "i", hint: "I", label: "Import an engine profile", run: () => setImporting(true) }] : []),
   ]);
 
@@ -64,9 +70,16 @@ export function Engines() {
       <header>
         <h1>Engines</h1>
         {writes && (
-          <Button onPress={() => setImporting(true)}>
-            Import a profile <KeyHint>I</KeyHint>
-          </Button>
+          <span style={{ display: "flex", gap: 10, flexWrap: "wrap" }}>
+            {owns && (
+              <Button onPress={() => setCopying(true)}>
+                Copy a pattern <KeyHint>C</KeyHint>
+              </Button>
+            )}
+            <Button onPress={() => setImporting(true)}>
+              Import a profile <KeyHint>I</KeyHint>
+            </Button>
+          </span>
         )}
       </header>
       <Search
@@ -84,8 +97,14 @@ export function Engines() {
       )}
       {engines.data?.engines.length === 0 && (
         <Notice>
-          <p>No engine matches “{asked}”.</p>
-          <p>Try fewer words, or import a profile.</p>
+          <p>{asked ? `No engine matches “${asked}”.` : "The library is empty."}</p>
+          <p>
+            {asked
+              ? "Try fewer words, or import a profile."
+              : owns
+                ? "Copy a pattern whose layers lie as on your engine, or import a profile."
+                : "The owner copies a pattern or imports a profile."}
+          </p>
         </Notice>
       )}
       {engines.data && engines.data.engines.length > 0 && (
@@ -148,6 +167,7 @@ export function Engines() {
           </tbody>
         </Table>
       )}
+      {copying && <Patterns onClose={() => setCopying(false)} />}
       {importing && <ImportDialog onClose={() => setImporting(false)} />}
     </BookPage>
   );

@@ -3,6 +3,7 @@ import { type FormEvent, useState } from "react";
 import { api, type House, Refused } from "../api/client";
 import { useSession } from "../session/SessionGate";
 import { Dialog } from "../shared/Dialog";
+import { sentence } from "../shared/format";
 import { KeepRow } from "../shared/KeepRow";
 import { Button, Notice, Small } from "../shared/parts";
 import { FigureField } from "./FigureField";
@@ -81,5 +82,3 @@ function faultsOf(error: Refused, name: string): Faults {
     ),
   );
 }
-
-const sentence = (text: string) => `${text.charAt(0).toUpperCase()}${text.slice(1).replace(/\.$/, "")}.`;

@@ -235,7 +235,7 @@ function TickField({ draft, label, options, path, faults, onChange }: Props & { 
   );
 }
 
-/** A day from when to when; with nothing entered the shop is closed. */
+/** A day from when to when, or closed. */
 function DayField({ draft, label, path, faults, onChange }: Props) {
   const [from = "", to = ""] = draft as string[];
   return (
@@ -243,7 +243,15 @@ function DayField({ draft, label, path, faults, onChange }: Props) {
       <span>{label}</span>
       <TimeBox label={`${label} from`} value={from} onTime={(time) => onChange([time, to])} />
       <TimeBox label={`${label} to`} value={to} onTime={(time) => onChange([from, time])} />
-      <Small as="small">{from || to ? "" : "closed"}</Small>
+      {from || to ? (
+        <span>
+          <Button onPress={() => onChange(["", ""])}>
+            Close<Unseen> {label}</Unseen>
+          </Button>
+        </span>
+      ) : (
+        <Small as="small">closed</Small>
+      )}
       {[faults[path], faults[`${path}/0`], faults[`${path}/1`]]
         .filter(Boolean)
         .slice(0, 1)

@@ -8,6 +8,7 @@ import { list } from "../shared/format";
 import { Asked, BookPage, Button, Heading, Notice, Small, Unseen } from "../shared/parts";
 import type { Schema } from "./figures";
 import { inWords } from "./inWords";
+import { People } from "../people/People";
 import { whenOpened } from "../shared/whenOpened";
 
 const FigureDialog = whenOpened(async () => (await import("./FigureDialog")).FigureDialog);
@@ -152,6 +153,7 @@ export function HouseRules() {
       {house.isPending && <Small>Reading the rules…</Small>}
       {house.data && (
         <>
+          {writes && <People />}
           <Heading style={{ marginTop: 18 }}>
             <span>Equipment</span>
             <Small>
@@ -203,7 +205,7 @@ export function HouseRules() {
               </Button>
             </Add>
           )}
-          <Heading>
+          <Heading style={{ marginTop: 26 }}>
             <span>Figures the estimates start from</span>
             <Small>
               {writes ? "press one to change it; none is learned from jobs yet" : "none is learned from jobs yet"}

@@ -1,11 +1,15 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { createContext, type ReactNode, useContext, useMemo } from "react";
+import { createContext, lazy, type ReactNode, Suspense, useContext, useMemo } from "react";
 import { I18nProvider } from "react-aria-components";
 import styled from "styled-components";
 import { api, type Session, setToken } from "../api/client";
 import { formatter, type Formatter } from "../shared/format";
 import { Button, Notice } from "../shared/parts";
+import { invited } from "./invited";
 import { SignIn } from "./SignIn";
+
+const FirstRun = lazy(async () => ({ default: (await import("../first/FirstRun")).FirstRun }));
+const Join = lazy(async () => ({ default: (await import("../people/Join")).Join }));
 
 interface SignedIn {
   account: NonNullable<Session["account"]>;
@@ -59,6 +63,19 @@ export function SessionGate({ children }: { children: ReactNode }) {
           </p>
         </Notice>
       </Middle>
+    );
+  const token = invited();
+  if (token && !value)
+    return (
+      <Suspense fallback={null}>
+        <Join token={token} />
+      </Suspense>
+    );
+  if (!value && session.data?.first_run)
+    return (
+      <Suspense fallback={null}>
+        <FirstRun />
+      </Suspense>
     );
   if (!value) return <SignIn />;
   return (

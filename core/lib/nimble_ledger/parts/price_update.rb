@@ -33,6 +33,7 @@ module NimbleLedger
       def initialize(catalog, rows, exponent: 2, decimal: ".", progress: ->(_done, _of) {})
         refuse_length(rows)
         @exponent = exponent
+        @decimal = decimal
         @amount = amount_pattern(decimal)
         @before = catalog
         @items = (catalog["items"] || []).to_h { |item| [item["part"], item] }
@@ -164,7 +165,7 @@ module NimbleLedger
       end
 
       def text(cents) =
-        cents && (@exponent.zero? ? cents.to_s : format("%d.%0#{@exponent}d", *cents.divmod(10**@exponent)))
+        cents && (@exponent.zero? ? cents.to_s : format("%d#{@decimal}%0#{@exponent}d", *cents.divmod(10**@exponent)))
 
       def item_changes(row)
         item = @items[row["part"]] || { "part" => row["part"] }

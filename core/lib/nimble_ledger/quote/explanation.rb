@@ -10,7 +10,9 @@ module NimbleLedger
       # @param answer [Job] of the job
       # @param reach [Picture::Reach] for the soundings of the other cylinders
       # @param works [Array<String>] kinds of work chosen
-      def initialize(answer, reach, works)
+      # @param decimal [String] the mark before decimals where the shop is at home
+      def initialize(answer, reach, works, decimal: ".")
+        @decimal = decimal
         @answer = answer
         @plan = answer.plan
         @reach = reach
@@ -110,7 +112,7 @@ module NimbleLedger
       def layers = @plan.turns.shared_steps
 
       def why
-        hours = Words.hours(@answer.quoted_tenths)
+        hours = Words.hours(@answer.quoted_tenths / 10.0, @decimal)
         return "The #{hours} hours are the work itself, the start and the road test." if layers.empty?
 
         verb = layers.size == 1 ? "layer comes" : "layers come"
@@ -148,7 +150,7 @@ module NimbleLedger
         number, hours = @reach.soundings.reject { |n, h| h.nil? || n == @cylinders.first }.min_by { |n, h| [h, n] }
         return nil unless number && here && (here - hours).abs >= 0.3
 
-        return "The same on number #{number} would be #{format("%.1f", hours)}." if hours < here
+        return "The same on number #{number} would be #{Words.hours(hours, @decimal)}." if hours < here
 
         "Number #{@cylinders.first} is the easy one: every other takes longer."
       end
@@ -160,8 +162,8 @@ module NimbleLedger
       def pace
         job = @plan.job
         [
-          "Without removal trouble, half of such jobs are done within #{format("%.1f", job.hours(0.5))} hours, 80 " \
-            "of 100 within #{format("%.1f", job.hours(0.8))}.",
+          "Without removal trouble, half of such jobs are done within #{Words.hours(job.hours(0.5), @decimal)} " \
+            "hours, 80 of 100 within #{Words.hours(job.hours(0.8), @decimal)}.",
           "Receiving, checks and the road test are #{job.minutes("house").round} minutes of it."
         ]
       end

@@ -33,6 +33,7 @@ module NimbleLedger
       # @param catalog [Parts::Catalog, nil]
       # @param base [House::Settings]
       # @param visit [Visit, nil] nil leaves ready times out
+      # @param decimal [String] the mark before decimals in sentences
       # @param effort [Access::Effort] shared by everything the page shows of this scope
       # @param keep [Proc] given what a planner depends on beside engine and house, and a block that makes one: may hand
       # out one made before
@@ -43,6 +44,7 @@ module NimbleLedger
         catalog: nil,
         base: House::Settings.defaults,
         visit: nil,
+        decimal: ".",
         compare_soaks: true,
         keep: ->(_key, &build) { build.call },
         effort: Access::Effort.new
@@ -50,6 +52,7 @@ module NimbleLedger
         @effort = effort
         @undecided = []
         @compare_soaks = compare_soaks
+        @decimal = decimal
         @selection = selection
         @promised = visit&.promised
         documents = Documents.new(engine: engine, catalog: catalog)
@@ -186,7 +189,7 @@ module NimbleLedger
       def job_sections
         return { "problem" => problem && said(problem) } unless answer
 
-        explanation = Explanation.new(answer, reach, @selection.works)
+        explanation = Explanation.new(answer, reach, @selection.works, decimal: @decimal)
         JobSection
           .new(answer, reach, @selection.works)
           .to_h

@@ -41,7 +41,8 @@ module NimbleLedger
         "#{list(names).capitalize} #{self.cylinders(cylinders)}"
       end
 
-      def hours(tenths) = format("%.1f", tenths / 10.0)
+      # @param decimal [String] the mark before decimals
+      def hours(value, decimal = ".") = format("%.1f", value).sub(".", decimal)
 
       # The id of a way as words: "From beneath"
       def way(id) = id.tr("-", " ").capitalize

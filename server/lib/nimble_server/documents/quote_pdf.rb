@@ -175,15 +175,14 @@ module NimbleServer
               quantity(line)
             end
           )
-        row(
-          "#{line["label"]}#{"  #{line["part"]}" if line["part"]}#{"   #{detail}" if detail}",
-          @text.plain(line["cents"]),
-          size: 9.5
-        )
+        row([line["label"], own_number(line), detail].compact.join("   "), @text.plain(line["cents"]), size: 9.5)
         @pdf.stroke_color "cfdccb"
         @pdf.line_width = 0.3
         @pdf.stroke_horizontal_rule
       end
+
+      # The part's number where its label says something else.
+      def own_number(line) = line["part"] == line["label"] ? nil : line["part"]
 
       def quantity(line)
         return nil if line["quantity"] == 1

@@ -29,7 +29,7 @@ module NimbleServer
       end
 
       # @return [String] the mark before decimals where a locale is at home: "." or ","
-      def self.decimal_mark(locale) = 0.5.localize(known(locale)).to_s(precision: 1)[1]
+      def self.decimal_mark(locale) = (@marks ||= {})[locale] ||= 0.5.localize(known(locale)).to_s(precision: 1)[1]
 
       # @param decimals [Integer, nil] as many as there are, where unsaid
       def number(value, decimals = nil)

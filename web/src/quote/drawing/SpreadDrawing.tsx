@@ -106,7 +106,7 @@ export const SpreadDrawing = memo(function SpreadDrawing({ spread, hours, troubl
         fontWeight="650"
         fill="var(--mark)"
       >
-        quoted {hours.quoted.toFixed(1)} h
+        quoted {format.hours(hours.quoted)} h
       </text>
     </svg>
   );

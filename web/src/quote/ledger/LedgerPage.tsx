@@ -191,7 +191,7 @@ function LineNote({ line }: { line: Line }) {
     );
   return (
     <>
-      {line.part && <Part>{line.part}</Part>}
+      {line.part && line.part !== line.label && <Part>{line.part}</Part>}
       {line.quantity !== 1 && (
         <Small style={{ whiteSpace: "nowrap" }}>
           {line.quantity} × {format.money(line.unit_cents)}

@@ -84,7 +84,7 @@ export function FrozenScope({ scope, letter }: { scope: FrozenRevision["scopes"]
           {price?.lines.map((line, i) => (
             <tr key={`${i}-${line.label}`}>
               <td>
-                {line.label} {line.part && <Part>{line.part}</Part>} <Each line={line} />
+                {line.label} {line.part && line.part !== line.label && <Part>{line.part}</Part>} <Each line={line} />
               </td>
               <td>{format.money(line.cents)}</td>
             </tr>

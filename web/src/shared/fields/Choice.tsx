@@ -59,6 +59,7 @@ export function Choice({ label, value, options, onPick, placeholder, help, probl
       onChange={(id) => id !== null && onPick(String(id))}
       placeholder={placeholder}
       isInvalid={Boolean(problem)}
+      validationBehavior="aria"
     >
       <Label>{label}</Label>
       <Button className="entry">

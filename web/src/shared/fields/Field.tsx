@@ -14,10 +14,17 @@ interface Props extends TextFieldProps {
   placeholder?: string;
 }
 
-/** A line of text with its name, its help and its problem. Figures have fields of their own. */
+/**
+ * A line of text with its name, its help and its problem. Figures have fields of their own. What the server found wrong
+ * is said and does not keep the form from being sent again.
+ */
 export function Field({ label, help, problem, placeholder, ...rest }: Props) {
   return (
-    <Box {...rest} isInvalid={problem ? true : rest.isInvalid}>
+    <Box
+      {...rest}
+      isInvalid={problem ? true : rest.isInvalid}
+      validationBehavior={problem ? "aria" : rest.validationBehavior}
+    >
       <Label>{label}</Label>
       <Input placeholder={placeholder} />
       <Notes help={help} problem={problem} />

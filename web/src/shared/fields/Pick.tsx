@@ -54,6 +54,7 @@ export function Pick({ label, value, items, onPick, placeholder, none, help, pro
       allowsEmptyCollection
       menuTrigger="focus"
       isInvalid={Boolean(problem)}
+      validationBehavior="aria"
     >
       <Label>{label}</Label>
       <Input placeholder={placeholder} />

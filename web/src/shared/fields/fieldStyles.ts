@@ -7,7 +7,7 @@ export const fieldStyles = css`
   align-content: start;
   min-width: 0;
   > label,
-  > .name {
+  > .react-aria-Label {
     font-size: 13px;
     color: var(--second);
   }
@@ -37,7 +37,8 @@ export const fieldStyles = css`
 
 /** A field in a table or beside others of its kind: its name is read out, the table's head says it on paper. */
 export const bareStyles = css`
-  > label {
+  > label,
+  > .react-aria-Label {
     position: absolute;
     width: 1px;
     height: 1px;

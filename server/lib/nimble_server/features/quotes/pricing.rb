@@ -127,6 +127,7 @@ module NimbleServer
             catalog: catalog,
             base: house.settings,
             visit: visit,
+            decimal: Documents::ShopText.decimal_mark(@shop.profile[:locale]),
             compare_soaks: @compare_soaks,
             effort: @effort.call,
             keep: ->(key, &build) { Library.planner(engine, house.id, key, &build) }

@@ -1,0 +1,62 @@
+# frozen_string_literal: true
+
+require "net/http"
+require "tmpdir"
+require_relative "../../../bin/support/cluster"
+
+# What bin/start runs once everything is installed, in a folder of its own: the whole program as its users start it.
+class Started
+  SCRIPT = File.expand_path("../../../bin/support/start.rb", __dir__)
+
+  attr_reader :data, :port, :pid
+
+  # @param options [Array<String>] as for bin/start
+  def initialize(*options)
+    @data = Dir.mktmpdir("nimble-start-")
+    File.chmod(0o755, @data)
+    @port = Cluster.free_port
+    @pid = Process.spawn(*command("--port", @port, *options), out: "#{@data}/out", err: %i[child out], pgroup: true)
+    wait_until { up? } or raise "bin/start did not come up: #{output}"
+  end
+
+  def command(*arguments) =
+    [
+      { "NIMBLE_DATA" => @data, "WEB_PROCESSES" => "2", "RACK_ENV" => nil },
+      "bundle",
+      "exec",
+      "ruby",
+      SCRIPT,
+      *arguments.map(&:to_s)
+    ]
+
+  def output = File.read("#{@data}/out")
+  def address = "http://127.0.0.1:#{@port}"
+
+  def up?
+    Net::HTTP.get_response("127.0.0.1", "/api/health", @port).code == "200"
+  rescue SystemCallError, IOError, Timeout::Error
+    false
+  end
+
+  # Waits as long as a slow machine may take.
+  def wait_until(seconds = 120)
+    deadline = Process.clock_gettime(Process::CLOCK_MONOTONIC) + seconds
+    until (found = yield) || Process.clock_gettime(Process::CLOCK_MONOTONIC) > deadline
+      Thread.pass
+    end
+    found
+  end
+
+  # Ends it and takes its folder away.
+  def close
+    stop("TERM")
+    FileUtils.rm_rf(@data)
+  end
+
+  def stop(signal)
+    Process.kill(signal, @pid)
+    Process.wait(@pid)
+  rescue SystemCallError
+    nil
+  end
+end
