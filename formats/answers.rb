@@ -282,7 +282,7 @@ module Answers
         "label" => TEXT,
         "in_force" => BOOL,
         "pinned" => BOOL,
-        "reason" => words("pinned", "least work", "only one possible here", ""),
+        "reason" => words("pinned", "least-work", "only-one", ""),
         "added_minutes" => NUM,
         "quoted_hours" => NUM,
         "added_hours" => NUM,

@@ -102,6 +102,9 @@ module NimbleLedger
       @price ||= Price::Lines.new(quoted_tenths, needed, car.catalog, house: car.house, discount: discount)
     end
 
+    # @return [Integer, nil] cents one of a part sells for here; nil when nobody has a price
+    def selling_price(part) = Price::Selling.price(car.catalog, part, car.house["markup"])
+
     # @return [Risk::Outcomes, nil] nil without history, or when the profile does not state the plug's construction
     def outcomes
       return nil unless car.history && Risk::PlugRemoval.known?(car)

@@ -23,13 +23,13 @@ RSpec.describe NimbleLedger::Price do
   end
 
   it "rounds half up, and spreads an amount without losing a cent" do
-    expect(NimbleLedger::Price::Money.round(Rational(5, 2))).to eq(3)
-    expect(NimbleLedger::Price::Money.spread(100, [1, 1, 1])).to eq([34, 33, 33])
+    expect(NimbleLedger::Money.round(Rational(5, 2))).to eq(3)
+    expect(NimbleLedger::Money.spread(100, [1, 1, 1])).to eq([34, 33, 33])
     500.times do |seed|
       rng = Random.new(seed)
       weights = Array.new(rng.rand(1..9)) { rng.rand(1..5_000) }
       amount = rng.rand(0..20_000)
-      expect(NimbleLedger::Price::Money.spread(amount, weights).sum).to eq(amount)
+      expect(NimbleLedger::Money.spread(amount, weights).sum).to eq(amount)
     end
   end
 

@@ -11,7 +11,9 @@ module NimbleLedger
 
       # @param job [Job] as planned
       # @param minutes [Numeric] how near a tie is
-      def initialize(job, minutes:)
+      # @param new_parts [Proc] whether a plan takes parts that are always new
+      def initialize(job, minutes:, new_parts:)
+        @new_parts = new_parts
         @job = job
         @plan = job.plan
         @within = minutes
@@ -45,11 +47,9 @@ module NimbleLedger
         {
           "closing" => plan.steps.any? { |step| step.closing.any? },
           "battery" => plan.steps.any?(&:battery?),
-          "parts" => new_parts?(plan)
+          "parts" => @new_parts.call(plan)
         }
       end
-
-      def new_parts?(plan) = Parts::Needed.new(plan, house: @job.car.house).rows.any? { |row| row.rule == "replace" }
     end
   end
 end

@@ -16,6 +16,9 @@ module NimbleLedger
       # took.
       ClosedSet = Struct.new(:steps, :proven, :gap, :nodes)
 
+      # A way that may be taken: its node, the steps it goes through (a mask), its cost in units, its own choices.
+      Candidate = Struct.new(:node, :steps, :cost, :choices)
+
       # A set of targets whose least plan could not be decided within the effort allowed.
       class Undecided < StandardError
       end
@@ -130,20 +133,20 @@ module NimbleLedger
 
           rows = ways.map { |way| row(way) }
           kept = rows.reject.with_index { |a, i| rows.each_with_index.any? { |b, j| i != j && beats?(b, a, j < i) } }
-          kept.map(&:first)
+          kept.map(&:node)
         end
       end
 
       def row(way)
         node = graph.way_node(way)
-        [node, graph.masks[node] & graph.step_mask, graph.costs.way(way), way.choices]
+        Candidate.new(node, graph.masks[node] & graph.step_mask, graph.costs.way(way), way.choices)
       end
 
       # b is never worse than a: its steps are among a's, it costs no more, and it brings no choices of its own.
       def beats?(b, a, earlier)
-        return false unless b[3].empty? && (a[1] & b[1]) == b[1] && b[2] <= a[2]
+        return false unless b.choices.empty? && a.steps.allbits?(b.steps) && b.cost <= a.cost
 
-        earlier || a[1] != b[1] || b[2] < a[2] || !a[3].empty?
+        earlier || a.steps != b.steps || b.cost < a.cost || !a.choices.empty?
       end
 
       def steps_in(mask) = graph.engine.steps.select { |step| mask[step.position] == 1 }

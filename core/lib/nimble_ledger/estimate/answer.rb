@@ -27,6 +27,7 @@ module NimbleLedger
                      :soak,
                      :removal,
                      :override_tenths,
+                     :selling_price,
                      :quoted_share,
                      :with_soak,
                      :with_targets,
@@ -108,12 +109,14 @@ module NimbleLedger
 
       def near_ties
         Access::NearTies
-          .new(job, minutes: car.house["near_tie_minutes"])
+          .new(job, minutes: car.house["near_tie_minutes"], new_parts: ->(plan) { new_parts?(plan) })
           .rows
           .map do |row|
             { "ways" => row.ways, "choices" => row.choices, "extra_minutes" => row.extra, "spares" => row.spares }
           end
       end
+
+      def new_parts?(plan) = Parts::Needed.new(plan, house: car.house).rows.any? { |row| row.rule == "replace" }
 
       def turn_row(turn)
         { "cylinder" => turn.cylinder, "steps" => turn.steps.map(&:id), "targets" => turn.targets.map(&:id) }

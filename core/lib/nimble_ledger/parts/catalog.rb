@@ -89,18 +89,11 @@ module NimbleLedger
         return cost(part) if priced?(part)
 
         kit = kits_with([part]).min_by { |item| cost(item["part"]) } or return nil
-        Price::Money.round(Rational(cost(kit["part"]), kit["contains"].sum { |held| held["quantity"].to_i }))
+        Money.round(Rational(cost(kit["part"]), kit["contains"].sum { |held| held["quantity"].to_i }))
       end
 
       # What one sells for at most, in cents; nil when the list sets no such price.
       def list_cents(part) = (item(part) || {})["list_cents"]
-
-      # Cents one sells for under a house's markup (model.md section 6), or nil.
-      # @param brackets [Array<Hash>] see Price::Markup
-      def selling_price(part, brackets)
-        cost = unit_cost(part)
-        cost && Price::Markup.selling_price(cost, brackets, cap_cents: list_cents(part))
-      end
 
       # Kits that hold any of these parts, with a known cost, in the order of the list.
       def kits_with(parts)

@@ -8,8 +8,8 @@ module NimbleLedger
     class Reach
       MAX_CONTOURS = 5
 
-      # Layers over the same set of cylinders. `runs` are [first row, last row, first column, last column]; `partial` is
-      # dashed.
+      # Layers over the same set of cylinders. `partial` is dashed.
+      Run = Struct.new(:first_row, :last_row, :first_column, :last_column)
       Contour = Struct.new(:steps, :cylinders, :runs, :partial, :level)
 
       attr_reader :engine, :contours, :listed_only, :locals, :soundings, :plans
@@ -124,9 +124,11 @@ module NimbleLedger
       def runs(cylinders)
         places = cylinders.map { |number| place(number) }
         rows = places.group_by(&:first).transform_values { |list| list.map(&:last).sort }
-        return [[rows.keys.min, rows.keys.max, *whole(rows)]] if whole(rows)
+        return [Run.new(rows.keys.min, rows.keys.max, *whole(rows))] if whole(rows)
 
-        rows.sort.flat_map { |row, columns| stretches(row, columns).map { |first, last| [row, row, first, last] } }
+        rows.sort.flat_map do |row, columns|
+          stretches(row, columns).map { |first, last| Run.new(row, row, first, last) }
+        end
       end
 
       def whole(rows)

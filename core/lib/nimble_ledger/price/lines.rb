@@ -21,8 +21,8 @@ module NimbleLedger
         @missing = needed.unnamed.map { |target| { "part" => nil, "because" => [target] } }
         @leftovers = []
         @material = part_lines(needed.billed) + consumables(needed.consumables)
-        @before_tax, @off, @tax = sums(tenths)
-        @list = @before_tax + discount_line + tax_lines
+        @sums = sums(tenths)
+        @list = @sums.before_tax + discount_line + tax_lines
         freeze
       end
 
@@ -37,21 +37,28 @@ module NimbleLedger
       # @param extra_cents [Integer] selling price of the parts it takes, before tax
       # @return [Integer] cents
       def total_with(tenths, extra_cents)
-        lines, off, tax = sums(tenths, [Line.new("part", "Trouble", 1, extra_cents, extra_cents)])
-        lines.sum(&:cents) - off + tax.added.sum(&:cents)
+        sums(tenths, [Line.new("part", "Trouble", 1, extra_cents, extra_cents)]).total
       end
 
       # Tax contained in prices when the house quotes tax-inclusive; 0 otherwise.
-      def included_tax_cents = @tax.included_cents
+      def included_tax_cents = @sums.tax.included_cents
+
+      # Cents at least a share above the total, rounded half up: below it no customer needs a call.
+      # @param margin [Numeric]
+      def above(margin) = Money.round(total_cents * (1 + ThreePoints.exact(margin)))
 
       private
 
-      # @return [Array(Array<Line>, Integer, Tax)] the lines before tax, the discount in cents, the taxes
+      # Lines before tax, the discount in cents, the taxes.
+      Sums = Struct.new(:before_tax, :off, :tax) { def total = before_tax.sum(&:cents) - off + tax.added.sum(&:cents) }
+      private_constant :Sums
+
+      # @return [Sums]
       def sums(tenths, extra = [])
         labor = labor(tenths)
         lines = [labor] + @material + extra + supplies(labor.cents) + fees
         off = @discount ? Discount.amount(@discount["cents"].to_i, lines) : 0
-        [lines, off, Tax.new(@house, lines, Discount.net(off, lines))]
+        Sums.new(lines, off, Tax.new(@house, lines, Discount.net(off, lines)))
       end
 
       def labor(tenths)
@@ -65,15 +72,16 @@ module NimbleLedger
       end
 
       def part_lines(rows)
-        needs = rows.group_by(&:part).transform_values { |same| [same.sum(&:quantity), same.flat_map(&:because)] }
-        kits = Parts::Kits.new(@catalog, needs.transform_values(&:first)).counts
+        needs =
+          rows.group_by(&:part).transform_values { |same| Need.new(same.sum(&:quantity), same.flat_map(&:because)) }
+        kits = Parts::Kits.new(@catalog, needs.transform_values(&:quantity)).counts
         lines = kits.flat_map { |part, count| kit_lines(part, count, use_kit(part, count, needs)) }
         lines +
-          needs.filter_map { |part, (quantity, because)| part_line(part, quantity, because.uniq) if quantity.positive? }
+          needs.filter_map { |part, need| part_line(part, need.quantity, need.because.uniq) if need.quantity.positive? }
       end
 
       def part_line(part, quantity, because)
-        unit = @catalog.selling_price(part, @house["markup"])
+        unit = Selling.price(@catalog, part, @house["markup"])
         if unit.nil?
           @missing << { "part" => part, "because" => because }
           return nil
@@ -124,16 +132,19 @@ module NimbleLedger
       # A part of a kit the job uses, how many of it, and for what.
       Used = Struct.new(:part, :quantity, :because)
 
+      # What is still to be bought of a part, and for what; kits take from it.
+      Need = Struct.new(:quantity, :because)
+
       # Takes a kit's contents off the needs; what is not needed stays in stock.
       # @return [Array<Used>]
       def use_kit(part, count, needs)
         @catalog.item(part)["contains"].filter_map do |content|
           need = needs[content["part"]]
           have = content["quantity"].to_i * count
-          used = [need ? need[0] : 0, have].min
-          need[0] -= used if need
+          used = [need ? need.quantity : 0, have].min
+          need.quantity -= used if need
           @leftovers << { "part" => content["part"], "quantity" => have - used } if have > used
-          Used.new(content["part"], used, need[1]) if used.positive?
+          Used.new(content["part"], used, need.because) if used.positive?
         end
       end
 
@@ -161,13 +172,12 @@ module NimbleLedger
       def fees = @house["fees"].map { |fee| Line.new("fee", fee["label"], 1, fee["cents"], fee["cents"]) }
 
       def discount_line
-        return [] unless @off.positive?
-
-        [Line.new("discount", @discount["label"] || "Discount", 1, -@off, -@off)]
+        off = @sums.off
+        off.positive? ? [Line.new("discount", @discount["label"] || "Discount", 1, -off, -off)] : []
       end
 
       def tax_lines
-        @tax.added.map do |tax|
+        @sums.tax.added.map do |tax|
           Line.new(
             "tax",
             tax.label,

@@ -22,7 +22,7 @@ module NimbleLedger
         unique_ids
         banks
         coils
-        entries.each { |entry| known_members(*entry) }
+        entries.each { |place| known_members(place.list, place.path) }
         limits
         cylinders_named
         plugs_per_cylinder
@@ -85,18 +85,21 @@ module NimbleLedger
         end
       end
 
-      # Every place that names steps: [list, path, holder's step id or nil].
+      # A place that names steps: the list, where it stands, and the step that holds it (nil for a way).
+      Place = Struct.new(:list, :path, :holder)
+
+      # @return [Array<Place>]
       def entries
         @entries ||=
-          @steps.each_with_index.map { |step, i| [step["after"] || [], "/steps/#{i}/after", step["id"]] } +
+          @steps.each_with_index.map { |step, i| Place.new(step["after"] || [], "/steps/#{i}/after", step["id"]) } +
             @targets.each_with_index.flat_map do |target, i|
               target["ways"].each_with_index.map do |way, j|
-                [way["through"] || [], "/targets/#{i}/ways/#{j}/through", nil]
+                Place.new(way["through"] || [], "/targets/#{i}/ways/#{j}/through", nil)
               end
             end
       end
 
-      def known_members(list, path, _holder)
+      def known_members(list, path)
         list.each_with_index do |entry, i|
           if entry.is_a?(Hash)
             entry["any"].each_with_index { |id, j| step_exists(id, "#{path}/#{i}/any/#{j}") }
@@ -115,7 +118,7 @@ module NimbleLedger
       end
 
       def limits
-        choices = entries.sum { |list, _path, _holder| list.count { |entry| entry.is_a?(Hash) } }
+        choices = entries.sum { |place| place.list.count { |entry| entry.is_a?(Hash) } }
         @faults.add("/steps", "holds #{choices} choices; at most #{MAX_CHOICES} are allowed") if choices > MAX_CHOICES
         several = @targets.count { |target| target["ways"].size > 1 }
         return unless several > MAX_TARGETS_WITH_WAYS
@@ -254,7 +257,7 @@ module NimbleLedger
       # Steps that no target can ever reach: a warning, not an error.
       def loose_ends
         reached = {}
-        open = entries.reject { |_list, _path, holder| holder }.flat_map { |list, _path, _holder| named(list) }
+        open = entries.reject(&:holder).flat_map { |place| named(place.list) }
         until open.empty?
           id = open.pop
           next if reached[id]

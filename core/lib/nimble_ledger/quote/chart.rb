@@ -99,10 +99,7 @@ module NimbleLedger
           "depth" => @reach.depth(contour),
           "beneath" => contour.steps.all? { |step| step.zone == "under" },
           "in_plan" => !@answer.nil? && (contour.steps - @answer.plan.steps).empty?,
-          "runs" =>
-            contour.runs.map do |a, b, c, d|
-              { "first_row" => a, "last_row" => b, "first_column" => c, "last_column" => d }
-            end
+          "runs" => contour.runs.map { |run| run.to_h.transform_keys(&:to_s) }
         }
       end
 

@@ -80,8 +80,7 @@ module NimbleLedger
             "high" => task.points.high,
             "mean" => task.mean,
             "people" => task.people,
-            "reasons" =>
-              task.reasons.map { |label, factor, source| { "label" => label, "factor" => factor, "source" => source } },
+            "reasons" => task.reasons.map { |reason| reason.to_h.transform_keys(&:to_s) },
             "source" => %w[house soak].include?(task.kind) ? "house setting" : "engine profile",
             "chain" => chain(task)
           }

@@ -5,7 +5,7 @@ module NimbleLedger
     # The ways to do the job (model.md section 2, "Alternatives"), as an advisor decides them: by which way to reach a
     # bank, and which of two ways to do the same thing. Each option is priced as a whole job against the one in force.
     class Routes
-      # label; in_force; pinned; reason ("pinned", "least work", "only one possible here", "") ; row:
+      # label; in_force; pinned; reason ("pinned", "least-work", "only-one", "") ; row:
       # Access::Alternatives::Row, nil for the one in force; answer: Job of the whole work; pins: what the scope's pins
       # become when pressed.
       Option =
@@ -94,7 +94,7 @@ module NimbleLedger
       def reason(pinned, others)
         return "pinned" if pinned
 
-        others.any? && others.all? { |option| option.missing.any? } ? "only one possible here" : "least work"
+        others.any? && others.all? { |option| option.missing.any? } ? "only-one" : "least-work"
       end
 
       def named(targets) = Words.work_on(targets.map(&:work).uniq, targets.flat_map(&:cylinders).uniq.sort)

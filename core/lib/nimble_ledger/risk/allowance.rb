@@ -44,10 +44,7 @@ module NimbleLedger
       # and
       #   never less than the house margin above the quote
       def not_above_cents
-        [
-          ranked_at(@house["call_share"]),
-          Price::Money.round(@price.total_cents * (1 + ThreePoints.exact(@house["call_margin"])))
-        ].max
+        [ranked_at(@house["call_share"]), @price.above(@house["call_margin"])].max
       end
 
       # @return [Integer] cents: outcomes ranked by price, the first whose cumulative chance reaches one half

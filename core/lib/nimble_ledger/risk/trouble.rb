@@ -36,7 +36,7 @@ module NimbleLedger
       # Parts of mishaps nobody has a price for: what the troubles come to is incomplete without them, never free.
       # @return [Array<String>]
       def unpriced =
-        outcomes.mishaps.flat_map(&:parts).map { |part| part["part"] }.uniq.reject { |part| selling_price(part) }
+        outcomes.mishaps.flat_map(&:parts).map { |part| part["part"] }.uniq.reject { |part| answer.selling_price(part) }
 
       # Chance that extraction fails on one or more broken plugs: a call and a separate quote, never a line.
       def extraction_fails
@@ -56,10 +56,8 @@ module NimbleLedger
       private
 
       def mishap_cents(mishap)
-        mishap.parts.sum { |part| (selling_price(part["part"]) || 0) * part["quantity"].to_i }
+        mishap.parts.sum { |part| (answer.selling_price(part["part"]) || 0) * part["quantity"].to_i }
       end
-
-      def selling_price(part) = answer.car.catalog.selling_price(part, @house["markup"])
     end
   end
 end

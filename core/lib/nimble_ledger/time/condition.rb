@@ -8,6 +8,9 @@ module NimbleLedger
       WELLS = %w[dry wet rusted].freeze
       SOURCE = "house setting"
 
+      # A multiplier in force: why, how much, and where the figure is from.
+      Reason = Struct.new(:label, :factor, :source)
+
       attr_reader :corrosion, :wells
 
       # @param hash [Hash, nil] {"corrosion", "brittle", "bodged", "wells"}; omitted means none or false
@@ -33,28 +36,33 @@ module NimbleLedger
       # @return [Numeric] the multiplier on a target's own minutes
       def target_factor = @bodged ? @house["bodge_factor"] : 1
 
-      # The multipliers in force, why, and where the figure is from: [[label, factor, source], ...], for "why?".
+      # The multipliers in force, for "why?".
+      # @return [Array<Reason>]
       def remove_reasons(step)
         reasons = []
-        reasons << ["#{@corrosion} rust", @rust[:remove], SOURCE] if step.rust_prone? && @corrosion != "none"
-        reasons << ["brittle connectors", @house["brittle_factor"], SOURCE] if step.brittle? && @brittle
-        reasons << ["earlier bodge", @house["bodge_factor"], SOURCE] if @bodged
+        reasons << Reason.new("#{@corrosion} rust", @rust[:remove], SOURCE) if step.rust_prone? && @corrosion != "none"
+        reasons << Reason.new("brittle connectors", @house["brittle_factor"], SOURCE) if step.brittle? && @brittle
+        reasons << bodge if @bodged
         reasons
       end
 
+      # @return [Array<Reason>]
       def refit_reasons(step)
         reasons = []
-        reasons << ["#{@corrosion} rust", @rust[:refit], SOURCE] if step.rust_prone? && @corrosion != "none"
-        reasons << ["earlier bodge", @house["bodge_factor"], SOURCE] if @bodged
+        reasons << Reason.new("#{@corrosion} rust", @rust[:refit], SOURCE) if step.rust_prone? && @corrosion != "none"
+        reasons << bodge if @bodged
         reasons
       end
 
+      # An earlier bodge lies on everything that is done.
+      def bodge = Reason.new("earlier bodge", @house["bodge_factor"], SOURCE)
+
       # A product of decimals as an exact fraction, so that equal plans compare equal (model.md section 2, ties).
-      def self.exact(reasons) = reasons.reduce(Rational(1)) { |all, (_why, factor)| all * ThreePoints.exact(factor) }
+      def self.exact(reasons) = reasons.reduce(Rational(1)) { |all, reason| all * ThreePoints.exact(reason.factor) }
 
       private
 
-      def product(reasons) = reasons.reduce(1) { |all, (_why, factor)| all * factor }
+      def product(reasons) = reasons.reduce(1) { |all, reason| all * reason.factor }
     end
   end
 end

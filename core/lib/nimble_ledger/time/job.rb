@@ -87,8 +87,8 @@ module NimbleLedger
       def work_tasks(work, soak)
         hands_on = @house["soaks"][soak]["hands_on"]
         work.flat_map do |target, way|
-          reasons = way.factor == 1 ? [] : [["reach #{way.id}", way.factor, "engine profile"]]
-          reasons << ["earlier bodge", @house["bodge_factor"], Condition::SOURCE] if @condition.bodged?
+          reasons = way.factor == 1 ? [] : [Condition::Reason.new("reach #{way.id}", way.factor, "engine profile")]
+          reasons << @condition.bodge if @condition.bodged?
           points = target.minutes * way.factor * @condition.target_factor
           tasks = [Task.new("work", target.id, target.label, points, 1, reasons)]
           next tasks unless target.plug? && hands_on.positive?

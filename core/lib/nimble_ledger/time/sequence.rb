@@ -17,6 +17,9 @@ module NimbleLedger
           def labor_minutes = waiting ? 0.0 : points.mean * people
         end
 
+      # A piece of closing work: the step it belongs to, its place among them, its task.
+      Closing = Struct.new(:step, :order, :task)
+
       BEFORE = %w[receive cold_check battery].freeze
 
       # @return [Array<Piece>]
@@ -55,7 +58,9 @@ module NimbleLedger
 
       def up
         @plan.turns.shared_steps.reverse_each { |step| refit(step, nil) if step.back.nil? }
-        closings.each { |step, task| push("step:#{step.id}:closing", "closing", step.id, task, nil) }
+        closings.each do |closing|
+          push("step:#{closing.step.id}:closing", "closing", closing.step.id, closing.task, nil)
+        end
         house("leak_check")
         @plan.steps.reverse_each { |step| refit(step, nil) if step.back == "after-run" }
         %w[road_test scan_clear].each { |name| house(name) }
@@ -131,12 +136,10 @@ module NimbleLedger
             .steps
             .sort_by(&:position)
             .flat_map do |step|
-              step.closing.zip(@tasks.fetch(["closing", step.id], [])).map { |closing, task| [step, closing, task] }
+              tasks = @tasks.fetch(["closing", step.id], [])
+              step.closing.zip(tasks).map { |closing, task| Closing.new(step, closing.order, task) }
             end
-        held
-          .sort_by
-          .with_index { |(_step, closing, _task), i| [closing.order, i] }
-          .map { |step, _closing, task| [step, task] }
+        held.sort_by.with_index { |closing, i| [closing.order, i] }
       end
 
       def house(name) = each_task("house", name) { |task| push("house:#{name}", "house", name, task, nil) }

@@ -37,8 +37,8 @@ test("says what another route comes to, either way", () => {
 test("says why the route in force is in force", () => {
   expect([
     why(option({ reason: "pinned" })),
-    why(option({ reason: "least work" })),
-    why(option({ reason: "only one possible here" })),
+    why(option({ reason: "least-work" })),
+    why(option({ reason: "only-one" })),
   ]).toEqual(["pinned by you", "the least work", "the only one possible here"]);
 });
 

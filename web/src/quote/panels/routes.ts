@@ -5,7 +5,7 @@ import { byHours } from "../scopes/works";
 /** Why the route in force is in force, in words. */
 export function why(option: Option): string {
   if (option.reason === "pinned") return "pinned by you";
-  return option.reason === "only one possible here" ? "the only one possible here" : "the least work";
+  return option.reason === "only-one" ? "the only one possible here" : "the least work";
 }
 
 /** What another route would come to against the one in force: "+0.3 h, +74.91". */

@@ -91,7 +91,7 @@ module NimbleServer
             "kind" => item["kind"].to_s,
             "cost_cents" => catalog.unit_cost(part),
             "list_cents" => item["list_cents"],
-            "price_cents" => catalog.selling_price(part, @house.settings["markup"]),
+            "price_cents" => NimbleLedger::Price::Selling.price(catalog, part, @house.settings["markup"]),
             "offers" =>
               (offers[part] || [])
                 .sort_by { |offer| offer["cost_cents"] }
