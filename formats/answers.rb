@@ -3,27 +3,19 @@
 # What the API answers, declared once: the contract prints it, the interface's types come from it, the tests check
 # real answers against it.
 module Answers
-  TEXT = { "type" => "string" }.freeze
-  NUM = { "type" => "number" }.freeze
-  INT = { "type" => "integer" }.freeze
-  BOOL = { "type" => "boolean" }.freeze
-  ANY = { "type" => "object" }.freeze
+  Shape = NimbleLedger::Shape
+  TEXT = Shape.said
+  NUM = Shape.figure
+  INT = Shape.whole_figure
+  BOOL = Shape.boolean
+  ANY = Shape.open_object
 
-  def self.object(members, optional = {})
-    {
-      "type" => "object",
-      "required" => members.keys,
-      "properties" => members.merge(optional),
-      "additionalProperties" => false
-    }
-  end
-
-  def self.list(of) = { "type" => "array", "items" => of }
-  def self.maybe(of) =
-    of.key?("type") ? of.merge("type" => [of["type"], "null"]) : { "anyOf" => [of, { "type" => "null" }] }
-  def self.map(of) = { "type" => "object", "additionalProperties" => of }
-  def self.ref(name) = { "$ref" => "#/components/schemas/#{name}" }
-  def self.words(*list) = { "type" => "string", "enum" => list }
+  def self.object(members, optional = {}) = Shape.object(required: members, optional: optional)
+  def self.list(of) = Shape.list(of, max: nil)
+  def self.maybe(of) = Shape.nullable(of)
+  def self.map(of) = Shape.map(of, max: nil)
+  def self.ref(name) = Shape.named(name)
+  def self.words(*list) = Shape.one_of(*list)
 
   part_row =
     object(
@@ -91,12 +83,8 @@ module Answers
   ESTIMATE =
     object(
       {
-        "format" => {
-          "const" => "nimble-ledger.estimate"
-        },
-        "version" => {
-          "const" => 1
-        },
+        "format" => Shape.const("nimble-ledger.estimate"),
+        "version" => Shape.const(1),
         "rules" => INT,
         "plan" => plan,
         "hours" => hours,
@@ -452,9 +440,9 @@ module Answers
   # What of the page a saved revision keeps, printed again as it was; earlier revisions may hold less.
   earlier = {
     "explanation" => object({ "short" => TEXT }, { "long" => TEXT, "spoken" => TEXT, "in_order" => list(TEXT) }),
-    "cautions" => list({ "anyOf" => [TEXT, caution] })
+    "cautions" => list(Shape.either(TEXT, caution, say: "a caution"))
   }
-  shown = object({}, sheet["properties"].slice(*NimbleLedger::Quote::Sheet::SHOWN).merge(earlier))
+  shown = object({}, sheet.required.merge(sheet.optional).slice(*NimbleLedger::Quote::Sheet::SHOWN).merge(earlier))
 
   role = words("owner", "advisor", "technician")
   invitation = { "id" => TEXT, "email" => TEXT, "role" => role, "expires_at" => TEXT }
@@ -560,7 +548,7 @@ module Answers
     "EngineWithProfile" =>
       object(
         engine.merge(
-          "profile" => ANY,
+          "profile" => ref("EngineProfile"),
           "warnings" => list(warning),
           "page" => engine_page,
           "revisions" => list(object({ "revision" => INT, "created_at" => TEXT, "by" => maybe(TEXT) }))
@@ -594,13 +582,10 @@ module Answers
                   "name" => TEXT,
                   "group" => TEXT,
                   "label" => TEXT,
-                  "value" => {
-                  },
+                  "value" => Shape.anything,
                   "own" => BOOL,
-                  "shipped" => {
-                  },
-                  "schema" => {
-                  },
+                  "shipped" => Shape.anything,
+                  "schema" => Shape.anything,
                   "caution" => maybe(TEXT)
                 }
               )
@@ -656,19 +641,14 @@ module Answers
             )
         }
       ),
-    "Pins" => object({}, { "ways" => map(TEXT), "choices" => map({ "anyOf" => [TEXT, list(TEXT)] }) }),
-    "EngineProfile" => {
-      "type" => "object",
-      "description" => "See engine.schema.json."
-    },
-    "EstimateRequest" => {
-      "type" => "object",
-      "description" => "See estimate-request.schema.json; `engine` and `catalog` inline or a revision id."
-    },
-    "AnyRequest" => {
-      "type" => "object",
-      "description" => "By its `format` key."
-    },
+    "Pins" =>
+      object(
+        {},
+        { "ways" => map(TEXT), "choices" => map(Shape.either(TEXT, list(TEXT), say: "a step or a list of them")) }
+      ),
+    "EngineProfile" => NimbleLedger::Profile::SHAPE,
+    "EstimateRequest" => NimbleLedger::Estimate::Request::SHAPE,
+    "AnyRequest" => ANY,
     "AnyAnswer" => ANY,
     "Estimate" => ESTIMATE,
     "Descent" => descent,

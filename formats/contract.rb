@@ -186,7 +186,7 @@ module Contract
       "estimate.schema.json" => {
         "$schema" => "https://json-schema.org/draft/2020-12/schema",
         "title" => "nimble-ledger.estimate"
-      }.merge(Answers::ESTIMATE),
+      }.merge(Answers::ESTIMATE.schema),
       "catalog.schema.json" => schema("nimble-ledger.catalog", NimbleLedger::Parts::Catalog::SHAPE),
       "openapi.json" => openapi
     }
@@ -204,7 +204,7 @@ module Contract
       },
       "paths" => paths,
       "components" => {
-        "schemas" => REQUESTS.transform_values(&:schema).merge(Answers::SCHEMAS)
+        "schemas" => REQUESTS.merge(Answers::SCHEMAS).transform_values(&:schema)
       }
     }
   end

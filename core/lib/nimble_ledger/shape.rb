@@ -52,6 +52,12 @@ module NimbleLedger
       def object(required: {}, optional: {}) = Members.new(required, optional)
       def map(of, max: 200) = Dictionary.new(of, max)
       def open_object = OpenObject.new
+      def named(name) = Named.new(name)
+      def anything = Anything.new
+      # What the program says itself: of any length and size.
+      def said = Text.new(nil, true, nil, true)
+      def figure = Number.new(nil, nil, nil, nil)
+      def whole_figure = Whole.new(nil, nil, nil)
       def nullable(of) = Nullable.new(of)
       def either(*shapes, say:) = Either.new(shapes, say)
       def triple(max: 1_000_000, unit: nil) = Triple.new(max, unit)

@@ -15,6 +15,7 @@ export type Descent = Schemas["Descent"];
 export type Layer = Sheet["layers"][number];
 export type Option = NonNullable<Sheet["routes"]>[number]["options"][number];
 export type EngineCard = Schemas["EngineList"]["engines"][number];
+export type EngineProfile = Schemas["EngineProfile"];
 export type EngineWithProfile = Schemas["EngineWithProfile"];
 export type ImportReport = Schemas["ImportReport"];
 export type House = Schemas["House"];
@@ -110,8 +111,8 @@ export const api = {
   engines: (search = "") => unwrap(client.GET("/api/engines", { params: { query: { search } } })),
   engine: (code: string, work?: string, revision?: string) =>
     unwrap(client.GET("/api/engines/{code}", { params: { path: { code }, query: { work, revision } } })),
-  reportEngine: (body: Record<string, never>) => unwrap(client.POST("/api/engines/report", { body })),
-  importEngine: (body: Record<string, never>, key: string) =>
+  reportEngine: (body: EngineProfile) => unwrap(client.POST("/api/engines/report", { body })),
+  importEngine: (body: EngineProfile, key: string) =>
     unwrap(client.POST("/api/engines", { body, params: { header: { "Idempotency-Key": key } } })),
   house: () => unwrap(client.GET("/api/house")),
   keepEquipment: (equipment: string[], revision: number) =>

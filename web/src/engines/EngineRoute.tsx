@@ -10,7 +10,6 @@ import { WORKS } from "../quote/scopes/works";
 import { list } from "../shared/format";
 import { Heading, Mono, Notice, Part, BookPage, Small, Strong } from "../shared/parts";
 import { Cautions, PlugFacts, Soundings, Steps, Table } from "./EngineTables";
-import type { Profile } from "./profile";
 
 const Top = styled.div`
   display: grid;
@@ -80,7 +79,7 @@ interface Props {
 
 function EnginePage({ engine, work, onWork, stale }: Props) {
   const { page } = engine;
-  const profile = engine.profile as unknown as Profile;
+  const profile = engine.profile;
   const [active, setActive] = useState<string | null>(null);
   const [told, setTold] = useState("");
   const light = (ref: string | null, label?: string) => {

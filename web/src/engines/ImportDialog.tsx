@@ -2,7 +2,7 @@ import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { useNavigate } from "react-router";
 import styled from "styled-components";
-import { api, Refused } from "../api/client";
+import { api, type EngineProfile as Profile, Refused } from "../api/client";
 import { Dialog } from "../shared/Dialog";
 import { FileChoice, OwnersYes } from "../shared/ImportSteps";
 import { Mono, Notice, Strong } from "../shared/parts";
@@ -23,8 +23,6 @@ const Lines = styled.ul`
   }
 `;
 const LARGEST = 4_000_000;
-
-type Profile = Record<string, never>;
 
 /** Import in two steps: the report of what the file would change, then a yes. Nothing is stored before it. */
 export function ImportDialog({ onClose }: { onClose: () => void }) {

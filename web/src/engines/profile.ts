@@ -1,67 +1,10 @@
+import type { EngineProfile } from "../api/client";
 import type { Formatter } from "../shared/format";
 
-/** The parts of a stored engine profile that the library page shows; the core has checked them. */
-export interface Profile {
-  head: string;
-  aspiration?: string;
-  injection?: string;
-  hot_valley?: boolean;
-  thermal_mass?: string;
-  soaks?: string[];
-  boot_grease?: string;
-  plug: Plug;
-  steps: Step[];
-  targets: Target[];
-}
-
-interface Plug {
-  part?: string;
-  per_cylinder?: number;
-  grade?: string;
-  construction?: string;
-  thread_mm?: number;
-  reach_mm?: number;
-  hex_mm?: number;
-  seat?: string;
-  gap_mm?: { low: number; high: number };
-  torque_nm?: number;
-  torque_range_nm?: [number, number];
-  torque_assumes?: keyof typeof ASSUMED;
-  interval_km?: number;
-  interval_months?: number;
-  compound?: string;
-}
-
-export interface Step {
-  id: string;
-  label: string;
-  zone?: string;
-  remove: number[];
-  refit: number[];
-  after?: (string | { any: string[] })[];
-  needs?: string[];
-  people?: number;
-  battery?: boolean;
-  rust_prone?: boolean;
-  brittle?: boolean;
-  seals?: { part: string; quantity?: number; rule?: string; chance?: number }[];
-  fasteners?: { what: string; size?: string; count?: number; torque_nm?: number; pattern?: string; rule?: string }[];
-  clips?: { part: string; count?: number; chance?: number }[];
-  mishaps?: { what: string; chance: number; minutes: number[] }[];
-  waits?: { for?: string; minutes: number }[];
-  releases?: { fluid: string; liters: number }[];
-  closing?: { what: string; minutes: number[] }[];
-  cautions?: string[];
-}
-
-interface Target {
-  id: string;
-  work: string;
-  cautions?: string[];
-  tools?: string[];
-  position?: string;
-  plug?: Plug;
-}
+/** A stored engine profile; the core has checked it. */
+export type Profile = EngineProfile;
+export type Step = Profile["steps"][number];
+type Plug = Omit<Profile["plug"], "per_cylinder">;
 
 /** Writes a number as the shop does. */
 export type Say = Formatter["figure"];

@@ -15,7 +15,7 @@ module NimbleLedger
 
       def check(value, path, faults)
         return faults.add(path, "must be a list, not #{Shape.kind(value)}") unless value.is_a?(Array)
-        return faults.add(path, "has #{value.size} entries; at most #{@max} are allowed") if value.size > @max
+        return faults.add(path, "has #{value.size} entries; at most #{@max} are allowed") if @max && value.size > @max
 
         faults.add(path, "needs at least #{@min == 1 ? "one entry" : "#{@min} entries"}") if value.size < @min
         value.each_with_index do |member, i|
@@ -29,7 +29,7 @@ module NimbleLedger
       def ordered(value) = value.is_a?(Array) ? value.map { |member| @of.ordered(member) } : value
 
       def schema
-        { "type" => "array", "items" => @of.schema, "maxItems" => @max }.tap do |schema|
+        { "type" => "array", "items" => @of.schema, "maxItems" => @max }.compact.tap do |schema|
           schema["minItems"] = @min if @min.positive?
           schema["uniqueItems"] = true if @unique
         end
@@ -97,7 +97,7 @@ module NimbleLedger
 
       def check(value, path, faults)
         return faults.add(path, "must be an object, not #{Shape.kind(value)}") unless value.is_a?(Hash)
-        return faults.add(path, "has #{value.size} entries; at most #{@max} are allowed") if value.size > @max
+        return faults.add(path, "has #{value.size} entries; at most #{@max} are allowed") if @max && value.size > @max
 
         value.each do |key, member|
           break if faults.full?
@@ -108,7 +108,24 @@ module NimbleLedger
         end
       end
 
-      def schema = { "type" => "object", "additionalProperties" => @of.schema, "maxProperties" => @max }
+      def schema = { "type" => "object", "additionalProperties" => @of.schema, "maxProperties" => @max }.compact
+    end
+
+    # What is declared elsewhere under a name, and checked there.
+    class Named < Shape
+      def initialize(name)
+        super()
+        @name = name
+      end
+
+      def check(_value, _path, _faults) = nil
+      def schema = { "$ref" => "#/components/schemas/#{@name}" }
+    end
+
+    # Whatever a figure may be: its own schema stands beside it.
+    class Anything < Shape
+      def check(_value, _path, _faults) = nil
+      def schema = {}
     end
 
     # An object that another shape will look into.

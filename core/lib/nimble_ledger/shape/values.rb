@@ -29,7 +29,7 @@ module NimbleLedger
 
       def check(value, path, faults)
         return faults.add(path, "must be text, not #{Shape.kind(value)}") unless value.is_a?(String)
-        return faults.add(path, "is longer than #{@max} characters") if value.length > @max
+        return faults.add(path, "is longer than #{@max} characters") if @max && value.length > @max
 
         odd = Text.fault(value, lines: @lines)
         return faults.add(path, odd) if odd
@@ -39,7 +39,7 @@ module NimbleLedger
       end
 
       def schema
-        { "type" => "string", "maxLength" => @max }.tap do |schema|
+        { "type" => "string", "maxLength" => @max }.compact.tap do |schema|
           schema["minLength"] = 1 unless @empty
           schema["pattern"] = @pattern.source.gsub("\\A", "^").gsub("\\z", "$") if @pattern
         end
@@ -64,12 +64,12 @@ module NimbleLedger
         return faults.add(path, "is too small to mean anything: use 0") if value != 0 && value.abs < LEAST
 
         faults.add(path, "must not be below #{@min}") if @min && value < @min
-        faults.add(path, "must not be above #{@max}") if value > @max
+        faults.add(path, "must not be above #{@max}") if @max && value > @max
       end
 
       def schema
-        { "type" => "number", "maximum" => @max }.tap do |schema|
-          @above ? schema["exclusiveMinimum"] = @above : schema["minimum"] = @min
+        { "type" => "number", "maximum" => @max, "exclusiveMinimum" => @above }.compact.tap do |schema|
+          schema["minimum"] = @min unless @above || @min.nil?
           schema["x-unit"] = @unit if @unit
         end
       end
@@ -90,12 +90,11 @@ module NimbleLedger
           return faults.add(path, "must be a whole number")
         end
 
-        faults.add(path, "must not be below #{@min}") if value < @min
-        faults.add(path, "must not be above #{@max}") if value > @max
+        faults.add(path, "must not be below #{@min}") if @min && value < @min
+        faults.add(path, "must not be above #{@max}") if @max && value > @max
       end
 
-      def schema =
-        { "type" => "integer", "minimum" => @min, "maximum" => @max }.merge(@unit ? { "x-unit" => @unit } : {})
+      def schema = { "type" => "integer", "minimum" => @min, "maximum" => @max, "x-unit" => @unit }.compact
     end
 
     # true or false
