@@ -66,14 +66,14 @@ class Bench
     answer.to_h
     engine = answer.car.engine
     engine.cylinders.each do |c|
-      both = [engine.target("plug-#{c.number}"), engine.target("coil-#{c.number}")]
+      both = [engine.target("plug-#{c.number}"), engine.target("coil-#{c.number}") || engine.target("wire-#{c.number}")]
       answer.with_targets(both).plan.job.quoted_tenths
     end
   end
 
   def routes(catalog)
     engine = Engines.engine("IXO6")
-    body = Engines.request(%w[plug-5 coil-5], history: HISTORY, equipment: Engines::EQUIPMENT)
+    body = Engines.request(%w[plug-5 wire-5], history: HISTORY, equipment: Engines::EQUIPMENT)
     median(40) do
       answer = answer_of(body, engine, catalog)
       whole(answer)

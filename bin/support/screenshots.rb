@@ -44,7 +44,7 @@ class Screenshots
   end
 
   def scopes
-    routes = @stage.quote("8-BUS-3M", [1, 3, 5])
+    routes = @stage.quote("8-BUS-3M", [1, 3, 5], works: %w[plug wire])
     picture("quote-routes") { @stage.open(routes).then { @stage.press("x") } }
     picture("quote-phone", width: 390, height: 844) { @stage.open(routes) }
     picture("quote-side-by-side") { side_by_side }

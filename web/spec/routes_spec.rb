@@ -11,7 +11,7 @@ RSpec.describe "routes", type: :feature do
   def stored(id) = Client.as("owner@merrow.example").call(:get, "/api/quotes/#{id}").last
 
   def tilted(cylinders = [5]) =
-    made_quote("8-BUS-3M", cylinders, email: "owner@merrow.example").tap { |id| open_page(id) }
+    made_quote("8-BUS-3M", cylinders, works: %w[plug wire], email: "owner@merrow.example").tap { |id| open_page(id) }
 
   it "says in one line which route is in force, why, and what the other would cost" do
     id = tilted
@@ -43,7 +43,7 @@ RSpec.describe "routes", type: :feature do
     expect(total).to eq(money(other["total_cents"]))
     expect(stored(id)["draft"]["content"]["scopes"][0]["pins"]["ways"]).to eq(
       "plug-5" => "engine-tilted",
-      "coil-5" => "engine-tilted"
+      "wire-5" => "engine-tilted"
     )
     press("y")
     expect(page).to have_css("td", text: "Upper engine mounts, engine tilted forward")

@@ -133,7 +133,7 @@ RSpec.describe NimbleLedger::Access::Alternatives do
 
     it "works from beneath for one rear cylinder and tilts the engine for the bank (sideways V6)" do
       way = ->(numbers) do
-        Engines.answer("IXO6", Engines.targets("IXO6", %w[plug coil], numbers)).plan.ways.values.map(&:id).uniq
+        Engines.answer("IXO6", Engines.targets("IXO6", %w[plug wire], numbers)).plan.ways.values.map(&:id).uniq
       end
       expect(way.call([5])).to eq(["from-beneath"])
       expect(way.call([1, 3, 5])).to eq(["engine-tilted"])

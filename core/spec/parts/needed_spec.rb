@@ -12,7 +12,7 @@ RSpec.describe NimbleLedger::Parts::Needed do
     expect(found).to include(
       "PLG-74865" => [1, "needed"],
       "COI-80409" => [1, "needed"],
-      "SEA-46375" => [3, "replace"],
+      "SEA-46375" => [6, "replace"],
       "SEA-70833" => [1, "replace"],
       "CLP-28278" => [3, "if-needed"]
     )

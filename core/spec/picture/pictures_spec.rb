@@ -10,7 +10,7 @@ RSpec.describe NimbleLedger::Picture do
     expect(contours(Engines.sheet("JIV6", [5], %w[plug coil]))).to eq(
       [
         [["cover"], [1, 2, 3, 4, 5, 6], false],
-        [%w[intake-pipe throttle harness manifold], [1, 3, 5], false],
+        [%w[intake-pipe vacuum-hoses throttle harness manifold], [1, 3, 5], false],
         [["cowl"], [3, 5], true]
       ]
     )
@@ -57,8 +57,10 @@ RSpec.describe NimbleLedger::Picture do
             plan.job.minutes("refit", "closing")
           )
           expect(strokes.each_cons(2)).to all(satisfy { |a, b| (a.start + a.minutes - b.start).abs < 1e-9 })
-          down = strokes.select { |s| s.kind == "remove" && engine.step(s.ref).refit.mean.positive? }.map(&:ref)
-          expect(strokes.select { |s| s.kind == "refit" }.map(&:ref)).to eq(down.reverse)
+          # A filler cap goes straight back; all else comes back in reverse.
+          rest = strokes.reject { |s| engine.step(s.ref)&.back == "at-once" }
+          down = rest.select { |s| s.kind == "remove" && engine.step(s.ref).refit.mean.positive? }.map(&:ref)
+          expect(rest.select { |s| s.kind == "refit" }.map(&:ref)).to eq(down.reverse)
         end
     end
 
@@ -72,9 +74,9 @@ RSpec.describe NimbleLedger::Picture do
   it "explains in words what the plan does" do
     text = Engines.sheet("JIV6", [5], %w[plug coil]).to_h["explanation"]
     expect(text["short"]).to eq(
-      "Number 5 sits on the rear bank, under the wiper arms and cowl tray and the upper intake manifold. Six " \
+      "Number 5 sits on the rear bank, under the wiper arms and cowl tray and the upper intake manifold. Seven " \
         "layers come off before " \
-        "anyone can touch it, so nearly all of the 2.6 hours is reaching. The same on number 2 would be 0.7."
+        "anyone can touch it, so nearly all of the 2.7 hours is reaching. The same on number 2 would be 0.7."
     )
     expect(text["in_order"].size).to be > 12
   end
@@ -82,7 +84,9 @@ RSpec.describe NimbleLedger::Picture do
   it "chooses the throttle way by what is cheaper for the job, with the relearn as closing work" do
     plan = Engines.answer("KUJ6", ["coil-2"]).plan
     expect(plan.choices).to eq("manifold" => ["throttle-unplug"])
-    expect(plan.job.tasks.select { |task| task.kind == "closing" }.map(&:label)).to eq(["Throttle relearn"])
+    expect(plan.job.tasks.select { |task| task.kind == "closing" }.map(&:label)).to eq(
+      ["Fill, bleed and recheck the coolant", "Throttle relearn"]
+    )
     expect(Engines.answer("KUJ6", %w[coil-2 throttle-clean]).plan.choices).to eq("manifold" => ["throttle-aside"])
   end
 

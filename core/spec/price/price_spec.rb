@@ -42,9 +42,9 @@ RSpec.describe NimbleLedger::Price do
       ]
     cents = price["lines"].to_h { |line| [line["part"] || line["kind"], line["cents"]] }
     expect(cents["labor"]).to eq((price["lines"].first["quantity"] * 14_500).round)
-    expect(cents).to include("PLG-74865" => 2_620, "COI-80409" => 9_568, "SEA-70833" => 890, "SEA-46375" => 4_620)
+    expect(cents).to include("PLG-74865" => 2_620, "COI-80409" => 9_568, "SEA-70833" => 890, "SEA-46375" => 9_240)
     expect(cents["supplies"]).to eq([(cents["labor"] * 0.06).round, 3_500].min)
-    expect(cents["tax"]).to eq(((2_620 + 9_568 + 890 + 4_620) * 0.075).round)
+    expect(cents["tax"]).to eq(((2_620 + 9_568 + 890 + 9_240) * 0.075).round)
     expect(price["total_cents"]).to eq(price["lines"].sum { |line| line["cents"] })
   end
 

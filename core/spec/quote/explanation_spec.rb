@@ -57,7 +57,7 @@ RSpec.describe NimbleLedger::Quote::Explanation do
         "explanation"
       ]
     expect(text["spoken"].split.size).to be <= 90
-    expect(text["spoken"]).to include("Numbers 1, 5 and 6 sit under six layers.").and include("80 of 100")
+    expect(text["spoken"]).to include("Numbers 1, 5 and 6 sit under seven layers.").and include("80 of 100")
   end
 
   it "lists the job below it, off and back on" do

@@ -4,29 +4,29 @@ require_relative "../spec_helper"
 
 # The ways to do a job as an advisor decides them, and what the page says of them.
 RSpec.describe NimbleLedger::Quote::Routes do
-  def sheet(code, cylinders, works = %w[plug coil], **rest) =
+  def sheet(code, cylinders, works = ["plug", code == "IXO6" ? "wire" : "coil"], **rest) =
     Engines.sheet(code, cylinders, works, catalog: Engines.catalog, **rest).to_h
 
   def decision(sheet) = sheet["routes"].first
 
   def option(sheet, label) = decision(sheet)["options"].find { |row| row["label"] == label }
 
-  it "decides a whole bank at once: one pin for every plug and coil of it" do
+  it "decides a whole bank at once: one pin for every plug and wire of it" do
     page = sheet("IXO6", [1, 3, 5])
-    expect(decision(page)["label"]).to eq("Plugs and coils 1, 3 and 5")
+    expect(decision(page)["label"]).to eq("Plugs and wires 1, 3 and 5")
     expect(decision(page)["options"].map { |row| [row["label"], row["in_force"], row["reason"]] }).to eq(
       [["Engine tilted", true, "least-work"], ["From beneath", false, ""]]
     )
     expect(option(page, "From beneath")["pins"]["ways"].values.uniq).to eq(["from-beneath"])
     expect(option(page, "From beneath")["pins"]["ways"].keys).to match_array(
-      %w[plug-1 plug-3 plug-5 coil-1 coil-3 coil-5]
+      %w[plug-1 plug-3 plug-5 wire-1 wire-3 wire-5]
     )
   end
 
   it "prices another route as the whole job would cost by it" do
     page = sheet("IXO6", [5])
     other = option(page, "Engine tilted")
-    pinned = sheet("IXO6", [5], %w[plug coil], pins: other["pins"])
+    pinned = sheet("IXO6", [5], %w[plug wire], pins: other["pins"])
     expect(pinned["estimate"]["price"]["total_cents"]).to eq(other["total_cents"])
     expect(pinned["estimate"]["hours"]["quoted"]).to eq(other["quoted_hours"])
     expect(other["added_cents"]).to eq(other["total_cents"] - page["estimate"]["price"]["total_cents"])
@@ -37,24 +37,24 @@ RSpec.describe NimbleLedger::Quote::Routes do
 
   it "shows a pin as a pin, and letting go takes it off" do
     page = sheet("IXO6", [5])
-    pinned = sheet("IXO6", [5], %w[plug coil], pins: option(page, "Engine tilted")["pins"])
+    pinned = sheet("IXO6", [5], %w[plug wire], pins: option(page, "Engine tilted")["pins"])
     standing = option(pinned, "Engine tilted")
     expect([standing["in_force"], standing["pinned"], standing["reason"], pinned["pinned"]]).to eq(
       [true, true, "pinned", true]
     )
-    free = sheet("IXO6", [5], %w[plug coil], pins: standing["pins"])
+    free = sheet("IXO6", [5], %w[plug wire], pins: standing["pins"])
     expect([free["pinned"], free["estimate"]]).to eq([false, page["estimate"]])
   end
 
   it "holds a route that is in force, so that it stays when the job grows" do
     held = option(sheet("IXO6", [5]), "From beneath")["pins"]
-    grown = sheet("IXO6", [1, 3, 5], %w[plug coil], pins: held)
+    grown = sheet("IXO6", [1, 3, 5], %w[plug wire], pins: held)
     expect(grown["estimate"]["plan"]["ways"].values.uniq).to eq(["from-beneath"])
     expect(sheet("IXO6", [1, 3, 5])["estimate"]["plan"]["ways"].values.uniq).to eq(["engine-tilted"])
   end
 
   it "says what the shop lacks for a route, and what it would take if it were here" do
-    page = sheet("IXO6", [1, 3, 5], %w[plug coil], equipment: ["two-post-lift"])
+    page = sheet("IXO6", [1, 3, 5], %w[plug wire], equipment: ["two-post-lift"])
     expect(option(page, "From beneath")).to include("in_force" => true, "reason" => "only-one", "missing" => [])
     expect(option(page, "Engine tilted")).to include("missing" => ["strap and block"])
     expect(option(page, "Engine tilted")["added_minutes"]).to be < 0
@@ -80,7 +80,7 @@ RSpec.describe NimbleLedger::Quote::Routes do
   it "keeps out of the reckoning: an estimate with and without routes looked at is the same" do
     request =
       NimbleLedger::Estimate::Request.build(
-        Engines.request(%w[plug-5 coil-5], equipment: Engines::EQUIPMENT),
+        Engines.request(%w[plug-5 wire-5], equipment: Engines::EQUIPMENT),
         documents: NimbleLedger::Documents.new(engine: Engines.engine("IXO6"), catalog: Engines.catalog)
       )
     answer = NimbleLedger::Estimate::Answer.new(request)
@@ -97,7 +97,7 @@ RSpec.describe NimbleLedger::Quote::Routes do
       expect(over.call(tilted, "heat-shield")).to be_nil
       one = sheet("IXO6", [5])
       expect(over.call(one, "heat-shield")).to eq([1, 3, 5])
-      pinned = sheet("IXO6", [5], %w[plug coil], pins: option(one, "Engine tilted")["pins"])
+      pinned = sheet("IXO6", [5], %w[plug wire], pins: option(one, "Engine tilted")["pins"])
       expect([over.call(pinned, "upper-mounts"), over.call(pinned, "heat-shield")]).to eq([[5], [1, 3]])
     end
 
@@ -110,14 +110,14 @@ RSpec.describe NimbleLedger::Quote::Routes do
 
     it "gives a contour the depth of everything above it" do
       contours = sheet("JIV6", [5])["reach"]["contours"]
-      expect(contours.map { |contour| [contour["cylinders"].size, contour["depth"]] }).to eq([[6, 1], [3, 5], [2, 6]])
+      expect(contours.map { |contour| [contour["cylinders"].size, contour["depth"]] }).to eq([[6, 1], [3, 6], [2, 7]])
     end
 
     it "names for each piece of work the steps it goes through, and for each multiplier where it is from" do
-      tasks = sheet("IXO6", [5], %w[plug coil], condition: { "corrosion" => "light", "brittle" => false })["tasks"]
+      tasks = sheet("IXO6", [5], %w[plug wire], condition: { "corrosion" => "light", "brittle" => false })["tasks"]
       work = tasks.find { |task| task["kind"] == "work" && task["ref"] == "plug-5" }
       expect(work["chain"]).to eq(
-        ["Car raised on the lift", "Undertray", "Exhaust heat shield", "Coil 5, from beneath"]
+        ["Car raised on the lift", "Undertray", "Exhaust heat shield", "Wire off plug 5, from beneath"]
       )
       expect(work["reasons"]).to eq(
         [{ "label" => "reach from-beneath", "factor" => 2.4, "source" => "engine profile" }]
@@ -141,7 +141,7 @@ RSpec.describe NimbleLedger::Quote::Routes do
         "Numbers 1, 3 and 5 sit on the rear bank, under the upper engine mounts and the engine cover."
       )
       expect(said.call("OZB4", [2])).to start_with(
-        "Number 2 sits on the left bank, behind the control module and its ground bracket and the battery and tray."
+        "Number 2 sits on the left bank, behind the control module and its ground bracket and the battery lifted out."
       )
     end
 

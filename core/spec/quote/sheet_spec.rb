@@ -164,11 +164,9 @@ RSpec.describe NimbleLedger::Quote::Sheet do
           },
           "SK18"
         )
-      expect(content["scopes"]).to eq(
-        [{ "cylinders" => [1], "works" => ["plug"], "extras" => ["throttle-clean"], "soak" => "overnight" }]
-      )
+      expect(content["scopes"]).to eq([{ "cylinders" => [1], "works" => ["plug"], "extras" => ["throttle-clean"] }])
       expect(content["condition"]["wells"]).to eq("1" => "wet")
-      expect(dropped).to eq(["cylinder 6", "the pinned routes"])
+      expect(dropped).to eq(["cylinder 6", "the soak", "the pinned routes"])
     end
 
     it "changes nothing when everything fits" do

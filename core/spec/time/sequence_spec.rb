@@ -45,6 +45,15 @@ RSpec.describe NimbleLedger::Time::Sequence do
     )
   end
 
+  it "puts a filler cap back as soon as the cover that lifts over it is off" do
+    steps = [step("cap", back: "at-once"), step("cover", after: ["cap"]), step("pipe", after: ["cover"])]
+    hash = profile(steps: steps, targets: [target("t", through: ["pipe"])])
+    expect(ids(hash, ["t"])).to include("step:cap:refit")
+    expect(ids(hash, ["t"]).grep(/step/)).to eq(
+      %w[step:cap:remove step:cover:remove step:cap:refit step:pipe:remove step:pipe:refit step:cover:refit]
+    )
+  end
+
   it "takes every coil off before a soak, and leaves one bore open at a time after it" do
     expect(ids(two, %w[plug-1 plug-2], soak: "short").drop(5)).to eq(
       %w[

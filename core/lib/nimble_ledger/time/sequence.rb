@@ -31,6 +31,7 @@ module NimbleLedger
         @turns = plan.turns.list
         @tasks = plan.job.tasks.group_by { |task| [task.kind, task.ref] }
         @pieces = []
+        @back = []
         down
         bottom
         up
@@ -44,7 +45,23 @@ module NimbleLedger
 
       def down
         BEFORE.each { |name| house(name) }
-        @plan.turns.shared_steps.each { |step| remove(step) }
+        shared = @plan.turns.shared_steps
+        shared.each_with_index do |step, i|
+          remove(step)
+          straight_back(shared.first(i + 1), shared.drop(i + 1))
+        end
+      end
+
+      # What goes straight back does so as soon as no shared step that waits for it is still on: a filler cap comes off,
+      # the cover over it, and the cap is back before anything can fall in.
+      def straight_back(off, still_on)
+        off.each do |step|
+          next if step.back != "at-once" || @back.include?(step)
+          next if still_on.any? { |other| other.after.include?(step.id) }
+
+          @back << step
+          refit(step, nil)
+        end
       end
 
       def bottom
@@ -88,7 +105,7 @@ module NimbleLedger
         waits(step, "before-remove")
         each_task("remove", step.id) { |task| push("step:#{step.id}:remove", "remove", step.id, task, cylinder) }
         waits(step, "after-remove")
-        refit(step, cylinder) if step.back == "at-once"
+        refit(step, cylinder) if step.back == "at-once" && cylinder
       end
 
       def refit(step, cylinder)
