@@ -528,6 +528,18 @@ module Answers
     "Progress" => object({ "percent" => maybe(INT) }),
     "Vehicle" => vehicle,
     "VehicleList" => object({ "vehicles" => list(ref("Vehicle")) }),
+    "Finding" =>
+      object(
+        {
+          "id" => TEXT,
+          "cylinder" => maybe(INT),
+          "kind" => words(*NimbleLedger::Card::Finding::KINDS),
+          "words" => TEXT,
+          "at" => TEXT,
+          "by" => maybe(TEXT)
+        }
+      ),
+    "Findings" => object({ "findings" => list(ref("Finding")) }),
     "Engine" => object(engine),
     "EngineList" =>
       object(
@@ -687,6 +699,7 @@ module Answers
         {
           "quote" => object(quote),
           "vehicle" => ref("Vehicle"),
+          "findings" => list(ref("Finding")),
           "engine" => ref("Engine"),
           "draft" => ref("Draft"),
           "newest_engine_revision" => INT,

@@ -127,6 +127,7 @@ module Contract
           "name" => Shape.string(max: 120)
         }
       ),
+    "NewFinding" => NimbleLedger::Card::Finding::SHAPE,
     "NewQuote" => Shape.object(required: { "vehicle_id" => Shape.string(max: 40) }),
     "Content" => NimbleLedger::Quote::Content::SHAPE,
     "SaveQuote" => Shape.object(required: { "version" => version, "priced_with" => priced_with }),
@@ -329,6 +330,13 @@ module Contract
             body: "VehicleHistory",
             refused: %w[404 422]
           )
+      },
+      "/api/vehicles/{id}/findings" => {
+        "post" =>
+          operation("Note what was found on a car", "Findings", path: ["id"], body: "NewFinding", refused: %w[404 422])
+      },
+      "/api/vehicles/{id}/findings/{finding}/settled" => {
+        "post" => operation("A finding is no longer so", "Findings", path: %w[id finding], refused: ["404"])
       },
       "/api/progress/{id}" => {
         "get" => operation("How far work sent with this id in X-Progress has come", "Progress", path: ["id"])

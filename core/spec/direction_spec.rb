@@ -15,7 +15,7 @@ RSpec.describe "the folders of the core" do
     %w[risk],
     %w[parts],
     %w[price],
-    %w[slots],
+    %w[slots card],
     %w[job car],
     %w[documents estimate],
     %w[picture],

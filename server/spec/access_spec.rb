@@ -124,6 +124,16 @@ RSpec.describe "who may see what" do
       },
       other: 404
     },
+    "POST /api/vehicles/:id/findings" => {
+      body: {
+        kind: "bolt-missing",
+        cylinder: 1
+      },
+      other: 404
+    },
+    "POST /api/vehicles/:id/findings/:finding/settled" => {
+      other: 404
+    },
     "GET /api/progress/:id" => {
       other: :own
     },
@@ -209,7 +219,9 @@ RSpec.describe "who may see what" do
     id = known.fetch(pattern.split("/")[2], @id)
     path =
       pattern.gsub(/:(\w+)/) do
-        { "id" => id, "number" => "1", "code" => "JIV6", "panel" => "beside" }.fetch(Regexp.last_match(1))
+        { "id" => id, "finding" => SecureRandom.uuid, "number" => "1", "code" => "JIV6", "panel" => "beside" }.fetch(
+          Regexp.last_match(1)
+        )
       end
     body = row[:body].respond_to?(:call) ? row[:body].call(self) : row[:body]
     client.call(verb.downcase.to_sym, path, body)

@@ -83,4 +83,29 @@ RSpec.describe "the car on the Quote page", type: :feature do
     end
     expect(found).to be(true)
   end
+
+  it "shows what earlier visits found at its cylinder, takes a new finding, and lets one be settled" do
+    open_page(made_quote("5-OSS-5D", [2]))
+    total
+    press(",")
+    choose_from "Where", "cylinder 2"
+    choose_from "Found", "connector lock broken"
+    fill_in "In words", with: "before our time"
+    accessible
+    click_button "Note it"
+    expect(page).to have_css("section li", text: "connector lock broken: before our time")
+    click_button "Done"
+    expect(cylinder(2)["aria-label"]).to include("found: connector lock broken")
+    expect(page).to have_text("1 found earlier")
+    accessible
+    page.refresh
+    expect(cylinder(2)["aria-label"]).to include("found: connector lock broken")
+    press(",")
+    click_button "Settled"
+    expect(page).to have_text("nothing open")
+    click_button "Done"
+    expect(cylinder(2)["aria-label"]).not_to include("found:")
+  ensure
+    TestServer.db[:findings].delete
+  end
 end

@@ -31,6 +31,7 @@ export type PanelFigures = Schemas["PanelFigures"];
 export type NewShop = Schemas["NewShop"];
 export type Person = Schemas["People"]["people"][number];
 export type Pattern = Schemas["Patterns"]["patterns"][number];
+export type Finding = Schemas["Finding"];
 export type FrozenRevision = Schemas["FrozenRevision"];
 
 /** A refusal of the server, in the one error form. */
@@ -108,6 +109,10 @@ export const api = {
   addVehicle: (body: Schemas["NewVehicle"]) => unwrap(client.POST("/api/vehicles", { body })),
   noteHistory: (id: string, body: Schemas["VehicleHistory"]) =>
     unwrap(client.PUT("/api/vehicles/{id}/history", { params: { path: { id } }, body })),
+  noteFinding: (id: string, body: Schemas["NewFinding"]) =>
+    unwrap(client.POST("/api/vehicles/{id}/findings", { params: { path: { id } }, body })),
+  settleFinding: (id: string, finding: string) =>
+    unwrap(client.POST("/api/vehicles/{id}/findings/{finding}/settled", { params: { path: { id, finding } } })),
   engines: (search = "") => unwrap(client.GET("/api/engines", { params: { query: { search } } })),
   engine: (code: string, work?: string, revision?: string) =>
     unwrap(client.GET("/api/engines/{code}", { params: { path: { code }, query: { work, revision } } })),

@@ -147,6 +147,7 @@ export function QuoteScreen({ page }: { page: QuotePage }) {
             <ReachColumn
               sheet={sheet}
               pasts={priced.resolved.history.cylinders}
+              findings={page.findings}
               compared={copy.figures?.trouble}
               offers={page.sheet.offers}
               scope={scope}

@@ -1,5 +1,5 @@
 import { useMemo } from "react";
-import type { Scope, Sheet } from "../../api/client";
+import type { Finding, Scope, Sheet } from "../../api/client";
 import { Asked, Heading, KeyHint, Small, Unseen } from "../../shared/parts";
 import { LayerList } from "../panels/LayerList";
 import { PanelBar } from "../panels/PanelBar";
@@ -18,6 +18,8 @@ interface Props {
   offers: Sheet["offers"];
   /** Cylinders whose plugs have a past of their own. */
   pasts?: Record<string, Past>;
+  /** What earlier visits found on the car. */
+  findings: Finding[];
   /** Trouble with the soaks compared, once it is there. */
   compared?: Sheet["trouble"];
   scope: Scope;
@@ -38,6 +40,7 @@ interface Props {
 export function ReachColumn({
   sheet,
   pasts,
+  findings,
   compared,
   offers,
   scope,
@@ -78,6 +81,7 @@ export function ReachColumn({
       <ReachDrawing
         reach={sheet.reach}
         pasts={pasts}
+        findings={findings}
         chosen={scope.cylinders}
         stale={stale}
         lifted={lifted}

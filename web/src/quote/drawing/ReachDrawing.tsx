@@ -1,11 +1,12 @@
 import { memo } from "react";
 import { ToggleButton } from "react-aria-components";
 import styled, { css } from "styled-components";
-import type { Sheet } from "../../api/client";
+import type { Finding, Sheet } from "../../api/client";
 import { useSession } from "../../session/SessionGate";
 import { depthInk } from "../../shared/depth";
 import { type Formatter, list } from "../../shared/format";
 import { Small } from "../../shared/parts";
+import { tagOfFindings } from "../vehicle/findings";
 import { type Past, tagOf } from "../vehicle/plugPasts";
 import { chipsOf, layout, linked, WIDTH } from "./reachLayout";
 
@@ -88,17 +89,24 @@ const Sounding = styled.span`
   white-space: nowrap;
 `;
 
-/** What is a cylinder's own of its plug's past. */
-const Tag = styled.span`
+/** What is a cylinder's own: its plug's past, and what was found there. */
+const Tags = styled.span`
   position: absolute;
+  display: grid;
+  gap: 2px;
+  justify-items: start;
+  transform: translateY(-40%);
+  pointer-events: none;
+`;
+const Tag = styled.span<{ $found?: boolean }>`
   background: var(--sheet);
   border: 1px solid var(--ink);
   border-radius: 3px;
   padding: 0 5px;
   font-size: 12px;
   line-height: 16px;
-  pointer-events: none;
   white-space: nowrap;
+  ${(p) => p.$found && "border-width: 2px; font-weight: 650;"}
 `;
 
 function pips(plugs: number) {
@@ -260,6 +268,8 @@ interface Props {
   reach: Reach;
   /** Cylinders whose plugs have a past of their own. */
   pasts?: Record<string, Past>;
+  /** What earlier visits found on the car. */
+  findings?: Finding[];
   chosen: number[];
   stale: boolean;
   lifted: number[];
@@ -269,7 +279,7 @@ interface Props {
 }
 
 /** The engine from above: contours, the cylinders to press, and the hours of each if done alone. */
-export function ReachDrawing({ reach, pasts, chosen, stale, lifted, onPress, disabled }: Props) {
+export function ReachDrawing({ reach, pasts, findings = [], chosen, stale, lifted, onPress, disabled }: Props) {
   const { format } = useSession();
   const { height, center, radius } = layout(reach);
   const across = (x: number) => (x / WIDTH) * 100;
@@ -281,12 +291,13 @@ export function ReachDrawing({ reach, pasts, chosen, stale, lifted, onPress, dis
       {reach.cylinders.map((cylinder) => {
         const at = center(cylinder.row, cylinder.column);
         const past = tagOf(pasts?.[String(cylinder.number)]);
+        const found = tagOfFindings(findings, cylinder.number);
         return (
           <span key={cylinder.number}>
             <Cylinder
               number={cylinder.number}
               plugs={cylinder.plugs}
-              label={inWords(cylinder, past, format)}
+              label={inWords(cylinder, { past, found }, format)}
               left={across(at.x)}
               top={down(at.y)}
               width={across(radius * 2)}
@@ -298,13 +309,14 @@ export function ReachDrawing({ reach, pasts, chosen, stale, lifted, onPress, dis
               {cylinder.hours === null ? "no way" : format.hours(cylinder.hours)}
               {cylinder.beneath && " ▴"}
             </Sounding>
-            {pasts?.[String(cylinder.number)] && (
-              <Tag
+            {(past || found) && (
+              <Tags
                 style={{ left: `${across(at.x + radius * 0.7)}%`, top: `${down(at.y - radius - 4)}%` }}
                 aria-hidden="true"
               >
-                {tagOf(pasts[String(cylinder.number)])}
-              </Tag>
+                {past && <Tag>{past}</Tag>}
+                {found && <Tag $found>{found}</Tag>}
+              </Tags>
             )}
           </span>
         );
@@ -319,7 +331,11 @@ export function ReachDrawing({ reach, pasts, chosen, stale, lifted, onPress, dis
 }
 
 /** A cylinder for those who do not see the drawing. */
-function inWords(cylinder: Sheet["reach"]["cylinders"][number], past: string, format: Formatter): string {
+function inWords(
+  cylinder: Sheet["reach"]["cylinders"][number],
+  { past, found }: { past: string; found: string },
+  format: Formatter,
+): string {
   const alone =
     cylinder.hours === null
       ? ["no way to it with this equipment"]
@@ -329,5 +345,5 @@ function inWords(cylinder: Sheet["reach"]["cylinders"][number], past: string, fo
           cylinder.plugs > 1 && `${cylinder.plugs} plugs`,
         ];
   const where = [`Cylinder ${cylinder.number}`, cylinder.bank && `${cylinder.bank} bank`];
-  return [...where, ...alone, past && `plug: ${past}`].filter(Boolean).join(", ");
+  return [...where, ...alone, past && `plug: ${past}`, found && `found: ${found}`].filter(Boolean).join(", ");
 }

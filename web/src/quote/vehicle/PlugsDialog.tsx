@@ -6,6 +6,7 @@ import { Choice } from "../../shared/fields/Choice";
 import { DistanceBox } from "../../shared/fields/DistanceBox";
 import { NumberBox } from "../../shared/fields/NumberBox";
 import { Button, Small, Unseen } from "../../shared/parts";
+import { FindingsList } from "./FindingsList";
 import { NoteOnVehicle } from "./NoteOnVehicle";
 import { asEntered, type Construction, CONSTRUCTIONS, type Fitted, knownOf, type Past, withPast } from "./plugPasts";
 
@@ -92,6 +93,7 @@ export function PlugsDialog({ page, content, resolved, problem, onChange, onClos
           ))}
         </tbody>
       </Table>
+      <FindingsList page={page} isDisabled={!onChange} />
       <NoteOnVehicle
         vehicleId={page.vehicle.id}
         problem={problem}

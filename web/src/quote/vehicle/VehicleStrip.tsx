@@ -122,7 +122,9 @@ export function VehicleStrip({ page, content, resolved, saved, problem, revision
           </Asked>
           <KeyHint>K</KeyHint>
           <span className="pair">
-            <Asked onPress={() => setPlugs(true)}>by cylinder</Asked>
+            <Asked onPress={() => setPlugs(true)}>
+              {page.findings.length > 0 ? `by cylinder, ${page.findings.length} found earlier` : "by cylinder"}
+            </Asked>
             <KeyHint>,</KeyHint>
           </span>
         </Past>

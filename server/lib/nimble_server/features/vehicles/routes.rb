@@ -7,6 +7,7 @@ module NimbleServer
       # /api/customers/:id.
       module Routes
         def self.registered(app)
+          findings(app)
           app.api(:get, "/api/vehicles", role: :technician) do
             { "vehicles" => Garage.new(shop).search(params["search"]).map { |row| Garage.card(row, shop.now) } }
           end
@@ -21,6 +22,17 @@ module NimbleServer
 
           app.api(:post, "/api/vehicles", role: :advisor, body: "NewVehicle") do
             once(201) { Garage.new(shop).add(body_json) }
+          end
+        end
+
+        def self.findings(app)
+          app.api(:post, "/api/vehicles/:id/findings", role: :advisor, body: "NewFinding") do
+            { "findings" => Findings.new(shop).note(uuid(params["id"], "vehicle"), body_json) }
+          end
+
+          app.api(:post, "/api/vehicles/:id/findings/:finding/settled", role: :advisor) do
+            id = uuid(params["id"], "vehicle")
+            { "findings" => Findings.new(shop).settle(id, uuid(params["finding"], "finding")) }
           end
         end
       end
