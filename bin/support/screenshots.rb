@@ -1,6 +1,7 @@
 # frozen_string_literal: true
 
 require_relative "stage"
+require_relative "../../server/spec/support/started"
 
 # The current picture of each main view, from the demo shop.
 class Screenshots
@@ -13,6 +14,7 @@ class Screenshots
 
   def take
     FileUtils.mkdir_p(FOLDER)
+    first_run
     picture("sign-in") { @stage.go("/") }
     @stage.sign_in("advisor@merrow.example")
     quotes
@@ -28,12 +30,28 @@ class Screenshots
 
   private
 
+  # A server with no shop, as bin/start --empty has it.
+  def first_run
+    empty = Started.new("--empty")
+    picture("first-run") do
+      @driver.navigate.to(empty.address)
+      @stage.see("Open the ledger")
+      fill("Name" => "Vane and Daughter", "Labor rate per hour, USD" => "139.50", "Tax rate, %" => "7.5")
+    end
+  ensure
+    empty&.close
+  end
+
+  def fill(texts)
+    texts.each do |label, text|
+      @driver.find_element(xpath: "//label[normalize-space()='#{label}']/following-sibling::input").send_keys(text)
+    end
+  end
+
   def quotes
     rear = @stage.quote("4-TRE-1M", [5], save: true)
-    easy = @stage.quote("0-PAR-7M", [4], save: true)
     stuck = @stage.quote("5-TOW-4I", (1..8).to_a, works: ["plug"], save: true)
     picture("quote-rear-bank") { @stage.open(rear) }
-    picture("quote-inline-four") { @stage.open(easy) }
     picture("quote-rusty-night", chart: "night") { @stage.open(@stage.quote("1-COD-2H", [2, 4, 6])) }
     picture("quote-trouble-v8") { @stage.open(stuck).then { @stage.press("f") } }
     scopes

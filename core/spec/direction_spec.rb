@@ -45,9 +45,7 @@ RSpec.describe "the folders of the core" do
   it "read only what stands before them: no two read one another" do
     against =
       files.flat_map do |file|
-        mentioned(file)
-          .select { |name| PLACE[NAMES[name]] > place_of(file) }
-          .map { |name| "#{file} reads #{name}" }
+        mentioned(file).select { |name| PLACE[NAMES[name]] > place_of(file) }.map { |name| "#{file} reads #{name}" }
       end
     expect(against).to eq([])
   end

@@ -42,13 +42,13 @@ RSpec.describe NimbleServer::Features::Engines::EngineLibrary do
       expect(row).to include(
         "easiest" => {
           "cylinder" => 1,
-          "hours" => 0.8
+          "hours" => 0.9
         },
         "hardest" => {
           "cylinder" => 6,
-          "hours" => 1.8
+          "hours" => 1.9
         },
-        "all_plugs" => 2.6,
+        "all_plugs" => 2.7,
         "vehicles" => 2
       )
     end
@@ -137,7 +137,7 @@ RSpec.describe NimbleServer::Features::Engines::EngineLibrary do
         "invalid_profile",
         "/steps/1/after/0"
       ],
-      "a circle" => [->(p) { p["steps"][0]["after"] = ["coil-1"] }, 400, "invalid_profile", "/steps/2/after/0"],
+      "a circle" => [->(p) { p["steps"][0]["after"] = ["coil-1"] }, 400, "invalid_profile", "/steps/1/after/0"],
       "low above likely" => [->(p) { p["steps"][0]["remove"] = [9, 1, 2] }, 400, "invalid_profile", "/steps/0/remove"],
       "a string for minutes" => [
         ->(p) { p["steps"][0]["remove"] = %w[1 2 3] },

@@ -25,7 +25,7 @@ RSpec.describe NimbleServer::Features::HouseRules::House do
     expect(rows["strap-and-block"]).to include("label" => "strap and block", "owned" => true, "engines" => ["IXO6"])
     expect(rows["thin-wall-socket"].slice("label", "engines")).to eq(
       "label" => "thin-wall socket",
-      "engines" => %w[OC30 QT14]
+      "engines" => %w[OC30 OJU3 QT14]
     )
   end
 
@@ -121,8 +121,8 @@ RSpec.describe NimbleServer::Features::HouseRules::House do
       expect([status, figure("rate_cents", body).slice("value", "own", "shipped")]).to eq(
         [200, { "value" => 16_000, "own" => true, "shipped" => 14_500 }]
       )
-      # 2.6 hours at 15.00 more, and 6 % of that as shop supplies
-      expect(total.call).to eq(saved + 3_900 + 234)
+      # 2.8 hours at 15.00 more, and 6 % of that as shop supplies
+      expect(total.call).to eq(saved + 4_200 + 252)
       expect(advisor.call(:get, "/api/quotes/#{id}/revisions/1").last["scopes"][0]["total_cents"]).to eq(saved)
       expect(figure("rate_cents", set({}, shipped: ["rate_cents"]).last)).to include("value" => 14_500, "own" => false)
       expect(total.call).to eq(saved)

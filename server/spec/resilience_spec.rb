@@ -36,6 +36,17 @@ RSpec.describe "when the database goes away" do
     expect(half.count).to eq(0)
   end
 
+  it "starts a process while it is away, which answers plainly, and serves once it is back" do
+    @cluster.crash
+    app = quietly { TestServer.build(@cluster) }
+    late = Client.new(app)
+    status, body = quietly { late.call(:get, "/api/health") }
+    expect([status, body["error"]["code"]]).to eq([503, "database_away"])
+    @cluster.resume
+    eventually { quietly { late.call(:get, "/api/health") }.first == 200 }
+    expect(late.call(:get, "/api/health").first).to eq(200)
+  end
+
   def save(desk, cylinders)
     page = desk.start_quote
     status, saved = desk.save(page["quote"]["id"], desk.choose(page, cylinders).last)

@@ -43,8 +43,8 @@ RSpec.describe "house figures", type: :feature do
     expect(page).to have_no_css("[role=dialog]")
     expect(row("Labor rate per hour")).to have_text(/160\.00.*this shop's/m)
     open_page(id)
-    # 2.6 hours at 15.00 more, and 6 % of that as shop supplies
-    expect(cents(total) - cents(before)).to eq(3_900 + 234)
+    # 2.8 hours at 15.00 more, and 6 % of that as shop supplies
+    expect(cents(total) - cents(before)).to eq(4_200 + 252)
     visit "/house"
     change("Labor rate per hour")
     click_button "As shipped"

@@ -46,17 +46,17 @@ RSpec.describe "the engine library", type: :feature do
       expect(page).to have_css("h1", text: "IXO6")
       expect(page).to have_text("The deepest: number 5")
       expect(page).to have_css(
-        "span[role=img][aria-label^='Cylinder 5, rear bank, 1.5 hours if done alone, from beneath']"
+        "span[role=img][aria-label^='Cylinder 5, rear bank, 1.6 hours if done alone, from beneath']"
       )
       expect(find("td:nth-child(2)", text: "Upper engine mounts").ancestor("tr")).to have_text(
         "Caution: Tilt: rated strap and block"
       )
-      expect(find("td:nth-child(2)", text: "Coil 1, Coil 3 and Coil 5 at the rear").ancestor("tr")).to have_text(
-        "10 mm hex, 9 N·m (6.6 lb-ft)"
+      expect(find("td:nth-child(2)", text: "Wire off plug 1, Wire off plug 3 and Wire off plug 5 at the rear").ancestor("tr")).to have_text(
+        "wire tears at the boot"
       )
       accessible
-      click_button "Coil"
-      expect(page).to have_css("span[role=img][aria-label^='Cylinder 5, rear bank, 1.3 hours']")
+      click_button "Wire"
+      expect(page).to have_css("span[role=img][aria-label^='Cylinder 5, rear bank, 1.4 hours']")
     end
 
     it "imports in two steps: the report first, then a yes; a second file becomes revision 2" do

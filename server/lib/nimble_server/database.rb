@@ -22,13 +22,20 @@ module NimbleServer
       end
     end
 
+    # What a connection is checked with, known without one: the validator would ask for it at once.
+    module AskedLater
+      def valid_connection_sql = "SELECT NULL"
+    end
+
     module_function
 
-    # @param url [String] postgres URL; connections are checked before use, so a restarted server is found again
+    # @param url [String] postgres URL; nothing is asked of the server yet, so that a process starts while it is away;
+    # connections are checked before use, so a restarted server is found again
     # @param connections [Integer] one for each thread of the web process and a few to spare
     def connect(url, connections: Integer(ENV.fetch("DB_POOL", "10")))
-      db = Sequel.connect(url, max_connections: connections, preconnect: false)
-      db.extension :pg_json, :connection_validator, :pg_array
+      db = Sequel.connect(url, max_connections: connections, preconnect: false, test: false)
+      db.extend(AskedLater)
+      db.extension :pg_json, :connection_validator
       db.pool.connection_validation_timeout = 5
       db.extend(ShopTable)
       db.wrap_json_primitives = true

@@ -46,6 +46,9 @@ const Middle = styled.div`
   overflow: auto;
   display: grid;
   grid-template-columns: minmax(0, 45fr) minmax(0, 52fr);
+  @media (min-width: 1101px) {
+    grid-template-rows: minmax(0, 1fr);
+  }
   & > section {
     padding: 10px 18px 12px;
     min-width: 0;

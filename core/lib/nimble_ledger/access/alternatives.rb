@@ -75,7 +75,7 @@ module NimbleLedger
       # @return [Row, nil] nil when these pins and this much more equipment open nothing
       def row(ways, members, pins, missing)
         car = @graph.car.with(pins: pins, equipment: @graph.equipment | missing)
-        car = car.planned_by(Planner.new(car, costs: missing.empty? ? @graph.costs : nil))
+        car = car.planned(costs: missing.empty? ? @graph.costs : nil)
         plan =
           @effort.spent? ? nil : car.planner.plan(@plan.targets, soak: @plan.soak, codes: @plan.codes?, effort: @effort)
         unless plan&.proven?

@@ -13,11 +13,12 @@ module NimbleLedger
 
       # @param car [Car] its equipment decides what closing work takes
       def initialize(car)
+        @engine = car.engine
         @condition = car.condition
         @equipment = car.equipment
         battery = battery_minutes(car)
-        steps = car.engine.steps.map { |step| step_minutes(step) }
-        ways = ways_of(car.engine)
+        steps = @engine.steps.map { |step| step_minutes(step) }
+        ways = ways_of(@engine)
         @scale = [*steps, *ways.values, battery].reduce(1) { |lcm, cost| lcm.lcm(cost.denominator) }
         @battery = units(battery)
         @steps = steps.map { |cost| units(cost) }.freeze
@@ -46,13 +47,13 @@ module NimbleLedger
 
       def step_minutes(step)
         labor =
-          (step.remove.exact_mean * Time::Condition.exact(@condition.remove_reasons(step))) +
-            (step.refit.exact_mean * Time::Condition.exact(@condition.refit_reasons(step)))
-        (labor + step.closing.sum(0r) { |task| task.minutes(@equipment).exact_mean }) * step.people
+          (@engine.exact_mean(step.remove) * Time::Condition.exact(@condition.remove_reasons(step))) +
+            (@engine.exact_mean(step.refit) * Time::Condition.exact(@condition.refit_reasons(step)))
+        (labor + step.closing.sum(0r) { |task| @engine.exact_mean(task.minutes(@equipment)) }) * step.people
       end
 
       def way_minutes(target, way)
-        target.minutes.exact_mean * ThreePoints.exact(way.factor) * ThreePoints.exact(@condition.target_factor)
+        @engine.exact_mean(target.minutes) * ThreePoints.exact(way.factor) * ThreePoints.exact(@condition.target_factor)
       end
     end
   end

@@ -131,7 +131,7 @@ module NimbleLedger
       # The car with a planner, one made before where everything it depends on is the same.
       def planned(car, condition, keep)
         depends_on = [condition, car.equipment, car.pins.to_h, car.engine.object_id, car.rules.number]
-        car.planned_by(keep.call(depends_on) { Access::Planner.new(car) })
+        car.planned_by(keep.call(depends_on) { car.planner })
       end
 
       # Targets of the profile as written, as they are on this car.

@@ -1,4 +1,5 @@
 import { useMemo } from "react";
+import styled from "styled-components";
 import type { Finding, Scope, Sheet } from "../../api/client";
 import { Asked, Heading, KeyHint, Small, Unseen } from "../../shared/parts";
 import { LayerList } from "../panels/LayerList";
@@ -11,6 +12,18 @@ import { RoutesPanel } from "../panels/RoutesPanel";
 import type { ScopeEdits } from "../scopes/scopeEdits";
 import { TroublePanel } from "../panels/TroublePanel";
 import { WorkChips } from "../scopes/WorkChips";
+
+/** The panel below the drawing takes the height that is left. */
+const Column = styled.section`
+  @media (min-width: 1101px) {
+    display: flex;
+    flex-direction: column;
+    min-height: 0;
+    & > * {
+      flex: none;
+    }
+  }
+`;
 
 interface Props {
   sheet: Sheet;
@@ -67,7 +80,7 @@ export function ReachColumn({
   const open = !sheet.estimate || (panel === "trouble" && !sheet.trouble) ? "layers" : panel;
 
   return (
-    <section>
+    <Column>
       <Heading>
         <span>What lies over each cylinder</span>
         <Small style={{ whiteSpace: "nowrap" }}>hours alone</Small>
@@ -120,7 +133,7 @@ export function ReachColumn({
         />
       )}
       {open === "parts" && sheet.parts && <PartsPanel parts={sheet.parts} />}
-    </section>
+    </Column>
   );
 }
 

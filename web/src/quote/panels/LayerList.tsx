@@ -139,7 +139,7 @@ export const LayerList = memo(function LayerList({
 
   return (
     <>
-      <PanelScroll $least={226} $around={556} tabIndex={0} role="region" aria-label="Layers">
+      <PanelScroll $least={120} tabIndex={0} role="region" aria-label="Layers">
         <Table>
           <thead>
             <tr>

@@ -40,7 +40,7 @@ export function PartsPanel({ parts }: { parts: Row[] }) {
     ["To have at hand, billed only if used", parts.filter((row) => row.rule === "if-needed")],
   ];
   return (
-    <PanelScroll $least={262} $around={510} tabIndex={0} role="region" aria-label="Parts">
+    <PanelScroll $least={120} tabIndex={0} role="region" aria-label="Parts">
       {groups.map(([label, rows]) =>
         rows.length === 0 ? null : (
           <Table key={label}>

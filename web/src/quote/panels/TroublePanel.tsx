@@ -72,7 +72,7 @@ export function TroublePanel({ trouble, soak, stale, onSoak }: Props) {
   const { format } = useSession();
   const worst = Math.max(...trouble.plugs.map((plug) => plug.broken), 0.0001);
   return (
-    <PanelScroll $least={262} $around={510} aria-busy={stale} tabIndex={0} role="region" aria-label="Trouble">
+    <PanelScroll $least={120} aria-busy={stale} tabIndex={0} role="region" aria-label="Trouble">
       {trouble.soaks.length === 0 && trouble.plugs.length > 0 && <Small role="status">Comparing soaks…</Small>}
       {trouble.soaks.length > 0 && (
         <Table>

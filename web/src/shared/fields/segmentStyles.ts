@@ -5,6 +5,7 @@ export const segmentStyles = css`
   .entry {
     display: inline-flex;
     align-items: center;
+    padding-block: 5px;
     white-space: nowrap;
     overflow: hidden;
   }
