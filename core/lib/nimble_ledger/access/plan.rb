@@ -25,7 +25,7 @@ module NimbleLedger
         before = steps.to_h { |step| [step.id, step.after + step.choices.map { |choice| members[choice] }] }
         @choices = choice_keys(steps, members)
         @steps = Order.removal(steps, before)
-        @chains = chains_of(before, members)
+        @chains = Why.chains(@steps, ways, before, members)
         @job = Time::Job.new(@steps, ways.to_a, car, soak: soak, codes: codes)
         @turns = Turns.new(@steps, @chains, @job)
       end
@@ -65,7 +65,7 @@ module NimbleLedger
       def sequence = Time::Sequence.new(self)
 
       # Targets that need a step, for "why?".
-      def needed_by(step) = chains.select { |_target, ids| ids.include?(step.id) }.keys
+      def needed_by(step) = Why.needed_by(step, chains)
 
       # Waiting pieces in the order they come up. The soak is one of them; an overnight is flagged, not counted.
       # @return [Array<Wait>] minutes
@@ -107,22 +107,6 @@ module NimbleLedger
 
       def keep(keys, kind, id, choices, members)
         keys[Pins.key(engine, kind, id)] = choices.map { |choice| members[choice] } unless choices.empty?
-      end
-
-      # Each target's own steps, in removal order.
-      def chains_of(before, members)
-        ways.to_h do |target, way|
-          open = way.through + way.choices.map { |choice| members[choice] }
-          seen = {}
-          until open.empty?
-            id = open.pop
-            next if seen[id]
-
-            seen[id] = true
-            open.concat(before[id])
-          end
-          [target, steps.map(&:id).select { |id| seen[id] }]
-        end
       end
     end
   end

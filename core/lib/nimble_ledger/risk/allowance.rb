@@ -97,7 +97,7 @@ module NimbleLedger
       # Billed hours of the whole job when this happens.
       def tenths_of(outcome) =
         billed_tenths(
-          Time::Job.quoted_tenths(@plan.job.total.plus(outcome.billed_mean, outcome.billed_variance), house: @house)
+          Time::QuotedHours.tenths(@plan.job.total.plus(outcome.billed_mean, outcome.billed_variance), house: @house)
         )
 
       def billed_tenths(computed) = [computed + @by_tenths, 0].max

@@ -2,13 +2,6 @@
 
 module NimbleLedger
   module Time
-    # One task of the job: a label, a kind (remove, work, refit, closing, soak, house), its points and how many people.
-    Task =
-      Struct.new(:kind, :ref, :label, :points, :people, :reasons) do
-        def mean = points.mean * people
-        def variance = points.variance * people * people
-      end
-
     # All tasks of a plan and the hours they come to (model.md sections 3 and 4).
     class Job
       LABELS = {
@@ -43,18 +36,7 @@ module NimbleLedger
       def hours(p) = total.quantile(p) / 60.0
 
       # @return [Integer] quoted tenths of an hour
-      def quoted_tenths = Job.quoted_tenths(total, house: @house)
-
-      # The house quantile of a total in hours, rounded up to the house increment, not below the house minimum.
-      # @return [Integer] tenths of an hour
-      def self.quoted_tenths(total, house:)
-        increment = (house["increment_hours"] * 10).round
-        least = ceil(house["minimum_hours"] * 10.0, increment)
-        [ceil(total.quantile(house["quantile"]) / 6.0, increment), least].max
-      end
-
-      def self.ceil(tenths, increment) = ((tenths / increment) - 1e-9).ceil * increment
-      private_class_method :ceil
+      def quoted_tenths = QuotedHours.tenths(total, house: @house)
 
       private
 

@@ -1,0 +1,65 @@
+# frozen_string_literal: true
+
+module NimbleLedger
+  module Profile
+    # Work at the bottom: a plug, a coil, a seal, a test (model.md section 1).
+    class Target
+      attr_reader :id,
+                  :work,
+                  :cylinders,
+                  :minutes,
+                  :ways,
+                  :extraction_factor,
+                  :own_parts,
+                  :plugs,
+                  :place,
+                  :coil,
+                  :tools,
+                  :cautions,
+                  :position
+
+      def initialize(hash, position, per_cylinder)
+        @id, @work, @label, @place, @coil = hash.values_at("id", "work", "label", "position", "coil")
+        @position = position
+        @cylinders = (hash["cylinders"] || [hash["cylinder"]].compact).map(&:to_i)
+        @minutes = ThreePoints.from(hash["minutes"])
+        @ways = hash["ways"].map { |way| Way.new(way) }
+        @wrench_fits = hash.fetch("wrench_fits", true)
+        @extraction_factor = hash["extraction_factor"] || 1.0
+        read_parts(hash, per_cylinder)
+        freeze
+      end
+
+      def plug? = work == "plug"
+
+      # Whether it is done at the cylinders it serves; a cap and rotor serve them from where they sit.
+      def at_cylinders? = cylinders.any? && work != "cap-and-rotor"
+
+      # Part number of the plug where it differs from the engine's, or nil.
+      def plug_part = @own_plug["part"]
+
+      def wrench_fits? = @wrench_fits
+
+      # The cylinder this target serves alone, or nil.
+      def cylinder = cylinders.size == 1 ? cylinders.first : nil
+
+      # "Plug 5", "Coil 2, intake side", or the profile's own label.
+      def label
+        return @label if @label
+
+        numbers = cylinders.size < 3 ? cylinders.join(" and ") : "#{cylinders[0..-2].join(", ")} and #{cylinders.last}"
+        ["#{work.capitalize.tr("-", " ")} #{numbers}".strip, place].compact.join(", ")
+      end
+
+      private
+
+      def read_parts(hash, per_cylinder)
+        @own_parts = hash["parts"] || []
+        @plugs = plug? ? (hash["plugs"] || (per_cylinder * [@cylinders.size, 1].max)).to_i : 0
+        @own_plug = hash["plug"] || {}
+        @tools = hash["tools"] || []
+        @cautions = hash["cautions"] || []
+      end
+    end
+  end
+end
