@@ -69,6 +69,14 @@ class Cluster
     self
   end
 
+  # The server that runs in this folder already, or one started for as long as it is needed.
+  def attach
+    return start unless left_over?
+
+    @port = File.readlines("#{data}/postmaster.pid")[3].to_i
+    self
+  end
+
   def stop = signal("INT")
 
   # Stops at once, as after a crash (for tests).

@@ -79,7 +79,8 @@ class Start
   end
 
   def prepare
-    ENV["SESSION_SECRET"] ||= secret
+    ENV["SESSION_SECRET"] ||= secret("session_secret") { SecureRandom.hex(64) }
+    ENV[NimbleServer::Features::Record::Keys::VARIABLE] ||= secret("record_keys") { "1 #{SecureRandom.hex(32)}" }
     db = NimbleServer::Database.connect(@cluster.url)
     puts "Bringing the database up to date"
     NimbleServer::Database.migrate(db)
@@ -89,13 +90,11 @@ class Start
     db.disconnect
   end
 
-  # Sessions survive a restart: the secret is made once and kept beside the data.
-  def secret
-    path = "#{DATA}/session_secret"
+  # What survives a restart: made once and kept beside the data, outside the database.
+  def secret(name)
+    path = "#{DATA}/#{name}"
     unless File.exist?(path)
-      File.open(path, File::WRONLY | File::CREAT | File::EXCL | File::NOFOLLOW, 0o600) do |file|
-        file.write(SecureRandom.hex(64))
-      end
+      File.open(path, File::WRONLY | File::CREAT | File::EXCL | File::NOFOLLOW, 0o600) { |file| file.write(yield) }
     end
     File.read(path).strip
   end

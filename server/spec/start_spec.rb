@@ -41,6 +41,20 @@ RSpec.describe "bin/start" do
     end
   end
 
+  it "lets the record be verified beside it, and a paper's head be looked up" do
+    verify = ->(*words) do
+      command = @start.command(*words, script: File.expand_path("../../bin/support/verify.rb", __dir__))
+      Open3.capture2e(*command).then { |text, status| [text, status.exitstatus] }
+    end
+    text, code = verify.call
+    expect([text, code]).to match([/Merrow Quay Garage: holds \(6 entries, 6 saved revisions, head 6 \h{12}\)/, 0])
+    head = text[/head (6 \h{12})/, 1].split
+    expect(verify.call("--has", *head)).to match([include("stands in the record of Merrow Quay Garage"), 0])
+    expect(verify.call("--has", "6", "0" * 12)).to match([include("No record here has"), 1])
+    expect(verify.call("--has", "six", "now")).to match([include("Usage: bin/verify"), 1])
+    expect(@start.up?).to be(true)
+  end
+
   it "refuses a second start in the same folder, with words, and the first goes on" do
     text, code = said("--port", Cluster.free_port)
     expect([text, code]).to match([include("already runs from this folder").and(include(@start.address)), 1])

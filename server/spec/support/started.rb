@@ -19,13 +19,14 @@ class Started
     wait_until { up? } or raise "bin/start did not come up: #{output}"
   end
 
-  def command(*arguments) =
+  # @param script [String] what runs in its folder
+  def command(*arguments, script: SCRIPT) =
     [
-      { "NIMBLE_DATA" => @data, "WEB_PROCESSES" => "2", "RACK_ENV" => nil },
+      { "NIMBLE_DATA" => @data, "WEB_PROCESSES" => "2", "RACK_ENV" => nil, "RECORD_KEYS" => nil },
       "bundle",
       "exec",
       "ruby",
-      SCRIPT,
+      script,
       *arguments.map(&:to_s)
     ]
 

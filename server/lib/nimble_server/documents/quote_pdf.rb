@@ -15,7 +15,9 @@ module NimbleServer
 
       # @param shop [Hash] the shop's row
       # @param frozen [Hash] Features::Quotes::Desk#revision
-      def initialize(shop, quote, vehicle, frozen)
+      # @param head [String] the end of the shop's record, in short
+      def initialize(shop, quote, vehicle, frozen, head:)
+        @head = head
         @shop = shop
         @quote = quote
         @vehicle = vehicle
@@ -227,7 +229,7 @@ module NimbleServer
                          size: 7.5
         end
         @pdf.number_pages "#{@shop[:name]}   Quote #{@quote[:number]}, " \
-                            "revision #{@frozen["revision"]["revision"]}   page <page> of <total>",
+                            "revision #{@frozen["revision"]["revision"]}   record #{@head}   page <page> of <total>",
                           at: [0, -30],
                           size: 7.5,
                           align: :left,

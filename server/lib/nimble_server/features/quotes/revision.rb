@@ -40,11 +40,36 @@ module NimbleServer
             updated_at: @shop.now
           )
           stored = @shop[:quote_revisions].where(id: id).first
-          Seal.new(@shop.db, stored).put_on(at: @shop.now)
+          record(stored, scopes, Seal.new(@shop.db, stored).put_on(at: @shop.now))
           stored
         end
 
         private
+
+        # The act as the shop's record keeps it, with what was set by hand.
+        def record(stored, scopes, digest)
+          Record::Book.new(@shop).append(
+            "revision-saved",
+            "quote #{@quote[:number]}, revision #{stored[:revision]}",
+            {
+              "sha256" => digest,
+              "currency" => stored[:currency],
+              "total_cents" => stored[:total_cents],
+              "scopes" => scopes.map { |priced| offered(priced) }
+            }
+          )
+        end
+
+        def offered(priced)
+          answer = priced.sheet.answer
+          {
+            "title" => priced.scope["name"].to_s.empty? ? priced.sheet.title : priced.scope["name"],
+            "quoted_tenths" => answer.quoted_tenths,
+            "tenths_by_hand" => answer.override_tenths,
+            "discount_cents" => priced.scope.dig("discount", "cents").to_i,
+            "total_cents" => answer.price.total_cents
+          }
+        end
 
         def revision_values(scopes)
           house = @pricing.house
