@@ -1,4 +1,5 @@
 import styled from "styled-components";
+import { ruledTable } from "../shared/ruledTable";
 import type { EngineWithProfile } from "../api/client";
 import { WORKS } from "../quote/scopes/works";
 import { useSession } from "../session/SessionGate";
@@ -9,23 +10,9 @@ import { alike, notesOf, ownPlugs, plugTorque, type Profile } from "./profile";
 export const Table = styled.table`
   font-size: 14px;
   margin: 2px 0 22px;
+  ${ruledTable(10, 5)}
   th {
-    font-weight: 400;
-    font-size: 13px;
-    color: var(--second);
-    text-align: left;
-    padding: 3px 10px 3px 0;
-    border-bottom: 1px solid var(--strong);
     vertical-align: bottom;
-  }
-  td {
-    padding: 5px 10px 5px 0;
-    border-bottom: 1px solid var(--rule);
-    vertical-align: baseline;
-  }
-  .figure {
-    text-align: right;
-    white-space: nowrap;
   }
   tr[data-active] td {
     background: var(--sheet);

@@ -2,6 +2,7 @@ import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useDeferredValue, useState } from "react";
 import { Link } from "react-router";
 import styled from "styled-components";
+import { ruledTable } from "../shared/ruledTable";
 import { api } from "../api/client";
 import { useSession } from "../session/SessionGate";
 import { useKeys } from "../shared/keys";
@@ -14,35 +15,9 @@ const Patterns = whenOpened(async () => (await import("./Patterns")).Patterns);
 
 const Table = styled.table`
   font-size: 15px;
-  th {
-    font-weight: 400;
-    font-size: 13px;
-    color: var(--second);
-    text-align: left;
-    padding: 3px 8px 3px 0;
-    border-bottom: 1px solid var(--strong);
-  }
-  td {
-    padding: 9px 8px 9px 0;
-    border-bottom: 1px solid var(--rule);
-    vertical-align: baseline;
-  }
-  .figure {
-    text-align: right;
-    white-space: nowrap;
-  }
+  ${ruledTable(8, 9)}
   tr:hover td {
     background: var(--sheet);
-  }
-  td small {
-    font-size: 13px;
-    color: var(--second);
-    display: block;
-  }
-  @media (max-width: 760px) {
-    .wide {
-      display: none;
-    }
   }
 `;
 

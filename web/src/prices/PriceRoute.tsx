@@ -2,6 +2,7 @@ import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useDeferredValue, useState } from "react";
 import { Link } from "react-router";
 import styled from "styled-components";
+import { ruledTable } from "../shared/ruledTable";
 import { api, type Prices } from "../api/client";
 import { useSession } from "../session/SessionGate";
 import { useKeys } from "../shared/keys";
@@ -15,35 +16,9 @@ const PriceDialog = whenOpened(async () => (await import("./PriceDialog")).Price
 
 const Table = styled.table`
   font-size: 15px;
-  th {
-    font-weight: 400;
-    font-size: 13px;
-    color: var(--second);
-    text-align: left;
-    padding: 3px 12px 3px 0;
-    border-bottom: 1px solid var(--strong);
-  }
-  td {
-    padding: 7px 12px 7px 0;
-    border-bottom: 1px solid var(--rule);
-    vertical-align: baseline;
-  }
-  .figure {
-    text-align: right;
-    white-space: nowrap;
-  }
+  ${ruledTable(12, 7)}
   .number {
     white-space: nowrap;
-  }
-  td small {
-    font-size: 13px;
-    color: var(--second);
-    display: block;
-  }
-  @media (max-width: 760px) {
-    .wide {
-      display: none;
-    }
   }
 `;
 const Tools = styled.span`

@@ -1,4 +1,5 @@
 import styled from "styled-components";
+import { ruledTable } from "../../shared/ruledTable";
 import type { Sheet } from "../../api/client";
 import { useSession } from "../../session/SessionGate";
 import { type Formatter, list } from "../../shared/format";
@@ -9,19 +10,7 @@ const Table = styled.table`
   font-size: 14px;
   line-height: 1.3;
   margin: 4px 0 8px;
-  th {
-    font-weight: 400;
-    color: var(--second);
-    font-size: 13px;
-    text-align: left;
-    padding: 3px 4px 3px 0;
-    border-bottom: 1px solid var(--rule);
-  }
-  td {
-    padding: 3.5px 4px 3.5px 0;
-    border-bottom: 1px solid var(--rule);
-    vertical-align: baseline;
-  }
+  ${ruledTable(4, 3.5)}
   th:last-child,
   td:last-child {
     text-align: right;

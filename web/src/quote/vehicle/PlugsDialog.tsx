@@ -1,4 +1,5 @@
 import styled from "styled-components";
+import { ruledTable } from "../../shared/ruledTable";
 import { type Content, type QuotePage, type Resolved } from "../../api/client";
 import { useSession } from "../../session/SessionGate";
 import { Dialog } from "../../shared/Dialog";
@@ -13,17 +14,8 @@ import { asEntered, type Construction, CONSTRUCTIONS, type Fitted, knownOf, type
 const Table = styled.table`
   font-size: 14px;
   margin: 10px 0;
-  th {
-    font-weight: 400;
-    color: var(--second);
-    font-size: 13px;
-    text-align: left;
-    padding: 3px 8px 3px 0;
-    border-bottom: 1px solid var(--strong);
-  }
+  ${ruledTable(8, 5)}
   td {
-    padding: 5px 8px 5px 0;
-    border-bottom: 1px solid var(--rule);
     vertical-align: middle;
   }
   td:first-child {
