@@ -181,7 +181,7 @@ module Answers
         "high" => NUM,
         "mean" => NUM,
         "people" => INT,
-        "reasons" => list(object({ "label" => TEXT, "factor" => NUM, "source" => TEXT })),
+        "reasons" => list(object({ "kind" => TEXT, "level" => maybe(TEXT), "factor" => NUM, "source" => TEXT })),
         "source" => TEXT,
         "chain" => list(TEXT)
       }
@@ -190,7 +190,7 @@ module Answers
     object(
       {
         "label" => TEXT,
-        "note" => TEXT,
+        "opening" => maybe(object({ "bank" => maybe(TEXT), "same" => BOOL, "open" => BOOL })),
         "targets" => list(TEXT),
         "cylinders" => list(INT),
         "works" => list(TEXT),
@@ -200,7 +200,7 @@ module Answers
         "alone_cents" => maybe(INT)
       }
     )
-  factor = object({ "label" => TEXT, "factor" => NUM })
+  factor = object({ "kind" => TEXT, "level" => maybe(TEXT), "amount" => maybe(NUM), "times" => NUM })
   plug =
     object(
       {

@@ -120,10 +120,10 @@ RSpec.describe NimbleLedger::Quote::Routes do
         ["Car raised on the lift", "Undertray", "Exhaust heat shield", "Wire off plug 5, from beneath"]
       )
       expect(work["reasons"]).to eq(
-        [{ "label" => "reach from-beneath", "factor" => 2.4, "source" => "engine profile" }]
+        [{ "kind" => "reach", "level" => "from-beneath", "factor" => 2.4, "source" => "engine" }]
       )
       shield = tasks.find { |task| task["kind"] == "remove" && task["ref"] == "heat-shield" }
-      expect(shield["reasons"]).to eq([{ "label" => "light rust", "factor" => 1.15, "source" => "house setting" }])
+      expect(shield["reasons"]).to eq([{ "kind" => "rust", "level" => "light", "factor" => 1.15, "source" => "house" }])
     end
 
     it "names every layer's targets" do

@@ -5,8 +5,13 @@ module NimbleLedger
     # "While it's open", as at most three bundles, each priced as one joint plan against doing it another day
     # (model.md section 2).
     class Bundles
+      # Where more cylinders lie. bank: its name, nil where the engine has one row; same: the bank of the work chosen;
+      # open: whether everything over them is off already.
+      Opening = Struct.new(:bank, :same, :open)
+
+      # opening: an Opening, or nil for other work under the same one
       Bundle =
-        Struct.new(:label, :note, :targets, :now, :joint, :alone) do
+        Struct.new(:label, :opening, :targets, :now, :joint, :alone) do
           def added_tenths = joint.quoted_tenths - now.quoted_tenths
           def alone_tenths = alone.quoted_tenths
           def added_cents = joint.price && (joint.price.total_cents - now.price.total_cents)
@@ -32,7 +37,7 @@ module NimbleLedger
       def list
         groups = other_cylinders.group_by { |number| [bank(number), under_this_opening?(number)] }
         (
-          groups.map { |(bank, open), numbers| bundle(numbers, note(bank, open)) }.compact.first(MOST - 1) + [extras]
+          groups.map { |(bank, open), numbers| bundle(numbers, opening(bank, open)) }.compact.first(MOST - 1) + [extras]
         ).compact
       end
 
@@ -56,22 +61,17 @@ module NimbleLedger
         (shared - @answer.plan.steps).empty?
       end
 
-      def note(bank, open)
-        return open ? "same opening" : "more to open" unless bank
-
-        place = chosen_banks.include?(bank) ? "same bank" : "#{bank} bank"
-        open ? place : "#{place}, more to open"
-      end
+      def opening(bank, open) = Opening.new(bank, chosen_banks.include?(bank), open)
 
       def targets_on(numbers) = @engine.targets.select { |t| @works.include?(t.work) && (t.cylinders & numbers).any? }
 
-      def bundle(numbers, note)
+      def bundle(numbers, opening)
         targets = targets_on(numbers) - @chosen
         return nil if targets.empty?
 
         priced(
           Words.work_on(@works & targets.map(&:work), targets.flat_map(&:cylinders).uniq.sort & numbers),
-          note,
+          opening,
           targets
         )
       end
@@ -83,7 +83,7 @@ module NimbleLedger
         best = rows.find { |row| SEALS.include?(row.target.work) } || rows.first or return nil
         targets = alike(rows, best).map(&:target)
         label = targets.size == 1 ? best.target.label : Words.work_on([best.target.work], cylinders_of(targets))
-        priced(label, "extra", targets)
+        priced(label, nil, targets)
       end
 
       def worth_saying?(row)
@@ -109,10 +109,10 @@ module NimbleLedger
           @chosen.any? { |chosen| chosen.work == "coil" && (chosen.cylinders & target.cylinders).any? }
       end
 
-      def priced(label, note, targets)
+      def priced(label, opening, targets)
         joint = @answer.with_targets(@engine.targets & (@chosen + targets))
         alone = @answer.another_day(targets)
-        Bundle.new(label, note, targets, @answer, joint, alone) if joint.plan.proven? && alone.plan.proven?
+        Bundle.new(label, opening, targets, @answer, joint, alone) if joint.plan.proven? && alone.plan.proven?
       rescue ImpossiblePlan
         nil
       end

@@ -81,7 +81,7 @@ module NimbleLedger
             "mean" => task.mean,
             "people" => task.people,
             "reasons" => task.reasons.map { |reason| reason.to_h.transform_keys(&:to_s) },
-            "source" => %w[house soak].include?(task.kind) ? "house setting" : "engine profile",
+            "source" => %w[house soak].include?(task.kind) ? "house" : "engine",
             "chain" => chain(task)
           }
         end
@@ -97,7 +97,7 @@ module NimbleLedger
       def bundle_row(bundle)
         {
           "label" => bundle.label,
-          "note" => bundle.note,
+          "opening" => bundle.opening&.to_h&.transform_keys(&:to_s),
           "targets" => bundle.targets.map(&:id),
           "cylinders" => bundle.targets.flat_map(&:cylinders).uniq.sort,
           "works" => bundle.targets.map(&:work).uniq,

@@ -71,8 +71,7 @@ module NimbleLedger
             "stubborn" => row.chances.stubborn,
             "extraction_factor" => row.target.extraction_factor,
             "base" => house["break_chance"][@answer.removal.construction(row.target.cylinders.first)],
-            "factors" =>
-              @answer.removal.factors(row.target).map { |label, factor| { "label" => label, "factor" => factor } }
+            "factors" => @answer.removal.factors(row.target).map { |factor| factor.to_h.transform_keys(&:to_s) }
           }
         end
       end

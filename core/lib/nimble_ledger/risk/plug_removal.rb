@@ -13,6 +13,11 @@ module NimbleLedger
       Chances =
         Struct.new(:broken, :thread, :stubborn) { def no_trouble = (1 - broken) * (1 - thread) * (1 - stubborn) }
 
+      # One thing that moves the odds, in codes. kind: "distance" (amount: intervals since the last change), "years"
+      # (amount: since the last change), "head" (level: its metal), "wear" (level: rust), "compound", "soak" (level:
+      # protocol); times: what the odds are multiplied by.
+      Factor = Struct.new(:kind, :level, :amount, :times)
+
       # @param car [Car] with a history
       # @param soak [String] protocol
       def initialize(car, soak: "none")
@@ -31,11 +36,11 @@ module NimbleLedger
       # break chance
       def chances(target) = by_cylinder(target).map(&:last).max_by(&:broken)
 
-      # What moves the odds and by how much, at the cylinder the chances are those of: [[label, factor], ...]; factors
-      # of 1 are left out.
+      # What moves the odds and by how much, at the cylinder the chances are those of; factors of 1 are left out.
+      # @return [Array<Factor>]
       def factors(target) =
-        named_factors(by_cylinder(target).max_by { |_number, chances| chances.broken }.first).reject do |_label, factor|
-          factor == 1
+        named_factors(by_cylinder(target).max_by { |_number, chances| chances.broken }.first).reject do |factor|
+          factor.times == 1
         end
 
       # @param number [Integer, nil] cylinder
@@ -48,7 +53,7 @@ module NimbleLedger
         (target.cylinders.empty? ? [nil] : target.cylinders).map { |number| [number, at(number)] }
 
       def at(number)
-        odds = named_factors(number).reduce(1.0) { |product, (_label, factor)| product * factor }
+        odds = named_factors(number).reduce(1.0) { |product, factor| product * factor.times }
         Chances.new(
           Odds.shift(@house["break_chance"][construction(number)], odds),
           Odds.shift(@house["thread_chance"], odds),
@@ -75,27 +80,28 @@ module NimbleLedger
           known.interval_km || @engine.plug("interval_km") ||
             INTERVAL_BY_GRADE.fetch(@engine.plug("grade") || "platinum")
         ratio = known.distance_km / interval.to_f
-        ["#{ratio.round(2)} intervals since the last change", @house["distance_factor"]**[0, ratio - 1].max]
+        Factor.new("distance", nil, ratio.round(2), @house["distance_factor"]**[0, ratio - 1].max)
       end
 
       def years_factor(known)
         beyond = [0, known.years - @house["years_free"]].max
-        ["#{known.years} years since the last change", @house["years_factor"]**beyond]
+        Factor.new("years", nil, known.years, @house["years_factor"]**beyond)
       end
 
-      def head_factor = ["#{@engine.head.tr("-", " ")} head", @house["head_factor"][@engine.head]]
+      def head_factor = Factor.new("head", @engine.head, nil, @house["head_factor"][@engine.head])
 
       # The worse of the car's rust and this cylinder's well; a wet well counts as light, a rusted one as heavy.
       def wear_factor(number)
         well = @car.condition.wells[number.to_s] || "dry"
         levels = [Time::Condition::LEVELS[Time::Condition::WELLS.index(well)], @car.condition.corrosion]
         worst = levels.max_by { |level| Time::Condition::LEVELS.index(level) }
-        ["#{worst} rust or wet well", @house["wear_factor"][worst]]
+        Factor.new("wear", worst, nil, @house["wear_factor"][worst])
       end
 
-      def compound_factor(known) = ["compound used last time", known.compound_used? ? @house["compound_factor"] : 1]
+      def compound_factor(known) =
+        Factor.new("compound", nil, nil, known.compound_used? ? @house["compound_factor"] : 1)
 
-      def soak_factor = ["soak: #{@soak}", @house["soaks"][@soak]["break_factor"]]
+      def soak_factor = Factor.new("soak", @soak, nil, @house["soaks"][@soak]["break_factor"])
     end
   end
 end

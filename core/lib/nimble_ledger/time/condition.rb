@@ -6,10 +6,10 @@ module NimbleLedger
     class Condition
       LEVELS = %w[none light heavy].freeze
       WELLS = %w[dry wet rusted].freeze
-      SOURCE = "house setting"
 
-      # A multiplier in force: why, how much, and where the figure is from.
-      Reason = Struct.new(:label, :factor, :source)
+      # A multiplier in force, in codes. kind: "rust", "brittle", "bodge" or "reach"; level: how much rust, or which way
+      # it is reached, else nil; source: whose figure it is, "house" or "engine".
+      Reason = Struct.new(:kind, :level, :factor, :source)
 
       attr_reader :corrosion, :wells
 
@@ -40,8 +40,8 @@ module NimbleLedger
       # @return [Array<Reason>]
       def remove_reasons(step)
         reasons = []
-        reasons << Reason.new("#{@corrosion} rust", @rust[:remove], SOURCE) if step.rust_prone? && @corrosion != "none"
-        reasons << Reason.new("brittle connectors", @house["brittle_factor"], SOURCE) if step.brittle? && @brittle
+        reasons << rust(:remove) if rusts?(step)
+        reasons << Reason.new("brittle", nil, @house["brittle_factor"], "house") if step.brittle? && @brittle
         reasons << bodge if @bodged
         reasons
       end
@@ -49,18 +49,21 @@ module NimbleLedger
       # @return [Array<Reason>]
       def refit_reasons(step)
         reasons = []
-        reasons << Reason.new("#{@corrosion} rust", @rust[:refit], SOURCE) if step.rust_prone? && @corrosion != "none"
+        reasons << rust(:refit) if rusts?(step)
         reasons << bodge if @bodged
         reasons
       end
 
       # An earlier bodge lies on everything that is done.
-      def bodge = Reason.new("earlier bodge", @house["bodge_factor"], SOURCE)
+      def bodge = Reason.new("bodge", nil, @house["bodge_factor"], "house")
 
       # A product of decimals as an exact fraction, so that equal plans compare equal (model.md section 2, ties).
       def self.exact(reasons) = reasons.reduce(Rational(1)) { |all, reason| all * ThreePoints.exact(reason.factor) }
 
       private
+
+      def rusts?(step) = step.rust_prone? && @corrosion != "none"
+      def rust(act) = Reason.new("rust", @corrosion, @rust[act], "house")
 
       def product(reasons) = reasons.reduce(1) { |all, reason| all * reason.factor }
     end

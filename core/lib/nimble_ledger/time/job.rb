@@ -69,7 +69,7 @@ module NimbleLedger
       def work_tasks(work, soak)
         hands_on = @house["soaks"][soak]["hands_on"]
         work.flat_map do |target, way|
-          reasons = way.factor == 1 ? [] : [Condition::Reason.new("reach #{way.id}", way.factor, "engine profile")]
+          reasons = way.factor == 1 ? [] : [Condition::Reason.new("reach", way.id, way.factor, "engine")]
           reasons << @condition.bodge if @condition.bodged?
           points = target.minutes * way.factor * @condition.target_factor
           tasks = [Task.new("work", target.id, target.label, points, 1, reasons)]

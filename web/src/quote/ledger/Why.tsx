@@ -4,6 +4,7 @@ import { useSession } from "../../session/SessionGate";
 import { Dialog } from "../../shared/Dialog";
 import { type Formatter, list } from "../../shared/format";
 import { Small } from "../../shared/parts";
+import { reasonWords } from "../words";
 
 type Line = NonNullable<Estimate["price"]>["lines"][number];
 type Task = NonNullable<Sheet["tasks"]>[number];
@@ -139,10 +140,7 @@ function TaskRow({ task, sheet }: { task: Task; sheet: Sheet }) {
         {task.label} <Small>{KINDS[task.kind]}</Small>
         {task.people > 1 && <Small> × {task.people} people</Small>}
         {task.reasons.map((reason) => (
-          <Small key={reason.label}>
-            {" "}
-            × {format.figure(reason.factor)} {reason.label} ({reason.source})
-          </Small>
+          <Small key={reason.kind}> {reasonWords(reason, format)}</Small>
         ))}
         {task.chain.length > 0 && <Small> through {list(task.chain.map((name) => name.toLowerCase()))}</Small>}
         {layer && task.kind === "remove" && layer.needed_by.length > 0 && <Small> for {list(layer.needed_by)}</Small>}

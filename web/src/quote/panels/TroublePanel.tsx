@@ -5,6 +5,7 @@ import { useSession } from "../../session/SessionGate";
 import { Small, Strong } from "../../shared/parts";
 import { SOAKS } from "./soaks";
 import { PanelScroll } from "./PanelScroll";
+import { oddsWords } from "../words";
 
 type Trouble = NonNullable<Sheet["trouble"]>;
 type Soak = NonNullable<Scope["soak"]>;
@@ -147,10 +148,8 @@ export function TroublePanel({ trouble, soak, stale, onSoak }: Props) {
           <Small>
             Why {format.percent(trouble.plugs[0].broken)} for {trouble.plugs[0].label.toLowerCase()}:{" "}
             {format.percent(trouble.plugs[0].base)} for its construction
-            {trouble.plugs[0].factors
-              .map((factor) => `, odds × ${format.figure(factor.factor, 2)} for ${factor.label}`)
-              .join("")}
-            . House settings, not yet learned.
+            {trouble.plugs[0].factors.map((factor) => `, ${oddsWords(factor, format)}`).join("")}. House settings, not
+            yet learned.
           </Small>
         </p>
       )}

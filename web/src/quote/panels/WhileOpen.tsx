@@ -3,6 +3,7 @@ import type { Sheet } from "../../api/client";
 import { useSession } from "../../session/SessionGate";
 import { Button, Heading, KeyHint, Small, Unseen } from "../../shared/parts";
 import { BUNDLE_KEYS } from "../useQuoteKeys";
+import { openingWords } from "../words";
 
 const Table = styled.table`
   font-size: 14px;
@@ -75,7 +76,7 @@ export function WhileOpen({ bundles, stale, onAdd }: Props) {
           {bundles.map((bundle, i) => (
             <tr key={bundle.label}>
               <td>
-                {bundle.label} <Small>{bundle.note}</Small>
+                {bundle.label} <Small>{openingWords(bundle)}</Small>
               </td>
               <td>+{format.hours(bundle.added_hours)}</td>
               <td>{bundle.added_cents === null ? "—" : format.signed(bundle.added_cents)}</td>

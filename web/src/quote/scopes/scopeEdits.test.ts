@@ -5,7 +5,7 @@ import { MAX_SCOPES, scopeEdits, withBundle } from "./scopeEdits";
 const scope: Scope = { name: "Rear", cylinders: [5], works: ["plug", "coil"], extras: [] };
 const bundle = {
   label: "Tube seals",
-  note: "extra",
+  opening: null,
   targets: ["tube-seal-1"],
   cylinders: [1],
   works: ["tube-seal"],
