@@ -7,8 +7,10 @@ RSpec.describe "when the database goes away" do
   before(:context) do
     @cluster = Cluster.throw_away(durable: true)
     @db = TestServer.prepared(@cluster)
-    @app = TestServer.build(@cluster)
   end
+
+  # A process of its own for each: one that has lost its connections says so once to whoever comes next.
+  before { @app = TestServer.build(@cluster) }
 
   after(:context) do
     @db.disconnect
