@@ -55,7 +55,7 @@ RSpec.describe "the engine library", type: :feature do
       expect(find("td:nth-child(2)", text: wires).ancestor("tr")).to have_text("wire tears at the boot")
       accessible
       click_button "Wire"
-    expect(page).to have_css("span[role=img][aria-label^='Cylinder 5, rear bank, 1.3 hours']")
+      expect(page).to have_css("span[role=img][aria-label^='Cylinder 5, rear bank, 1.3 hours']")
     end
 
     it "imports in two steps: the report first, then a yes; a second file becomes revision 2" do
