@@ -25,6 +25,27 @@ RSpec.describe "walls inside the database" do
     expect(@web[:accounts].select(:id).count).to eq(0)
   end
 
+  it "quotes are found through the index of their words, within the shop and nowhere else" do
+    found = ->(*words) { @owner.get(Sequel.lit("array(SELECT quotes_found(?, 50))", Sequel.pg_array(words, :text))) }
+    scans = -> { @owner.get(Sequel.lit("pg_stat_get_xact_numscans('quotes_search'::regclass)")) }
+    @owner.transaction(rollback: :always) do
+      like = @owner[:quotes].where(shop_id: @ours).first
+      rows = 5_000.times.map { |i| like.merge(id: SecureRandom.uuid, number: 500_000 + i, search: "no #{500_000 + i}") }
+      @owner[:quotes].multi_insert(rows)
+      @owner.run("ANALYZE quotes")
+      @owner.run("SET LOCAL ROLE nimble_web")
+      expect(found.call("%504321%")).to eq([])
+      @owner.run("SET LOCAL nimble.shop = '#{@ours}'")
+      before = scans.call
+      expect(found.call("%504321%", "%no %")).to eq([rows[4321][:id]])
+      expect(scans.call).to be > before
+      expect(found.call("%no 50%").size).to eq(50)
+      expect(found.call("%' OR true --%")).to be_empty
+      @owner.run("SET LOCAL nimble.shop = '#{@theirs}'")
+      expect(found.call("%504321%")).to eq([])
+    end
+  end
+
   it "with a shop said, its rows and no other's; none can be written for another" do
     as_ours do
       %i[vehicles customers quotes engine_profiles].each do |table|

@@ -35,7 +35,7 @@ module NimbleServer
     def connect(url, connections: Integer(ENV.fetch("DB_POOL", "10")))
       db = Sequel.connect(url, max_connections: connections, preconnect: false, test: false)
       db.extend(AskedLater)
-      db.extension :pg_json, :connection_validator
+      db.extension :pg_json, :pg_array, :connection_validator
       db.pool.connection_validation_timeout = 5
       db.extend(ShopTable)
       db.wrap_json_primitives = true

@@ -36,8 +36,7 @@ module NimbleServer
         # Newest first; every word must occur in number, plate, name, phone, description or engine code.
         def list(text)
           words = text.to_s.strip.downcase.split.first(6)
-          rows =
-            words.reduce(@shop[:quotes]) { |set, word| set.where(Sequel.like(:search, "%#{set.escape_like(word)}%")) }
+          rows = words.empty? ? @shop[:quotes] : @shop[:quotes].where(id: found(words))
           rows = rows.order(Sequel.desc(:updated_at), :id).limit(LIST_LIMIT).all
           vehicles = vehicles_of(rows)
           rows.map { |row| Rows.card(row, vehicles[row[:vehicle_id]]) }
@@ -128,6 +127,15 @@ module NimbleServer
         def find(id) = @shop[:quotes].where(id: id).first || raise(Refusal.not_found("quote"))
 
         private
+
+        # Ids of the newest quotes every word occurs in, by the function that may use the index (migration 011).
+        def found(words)
+          patterns = words.map { |word| "%#{@shop.db[:quotes].escape_like(word)}%" }
+          @shop
+            .db
+            .from(Sequel.function(:quotes_found, Sequel.pg_array(patterns, :text), LIST_LIMIT).as(:id))
+            .select_map(:id)
+        end
 
         # The revision this account has made of that version of its working copy, if any.
         def saved_from(quote, version)
