@@ -162,7 +162,6 @@ class Start
       "WEB_DATABASE_URL" => @cluster.url("nimble_web"),
       "DOOR_DATABASE_URL" => @cluster.url("nimble_door"),
       "HOME" => "/nonexistent",
-      "RUBYOPT" => "#{ENV.fetch("RUBYOPT", nil)} #{"--yjit" if yjit?}".strip,
       "XDG_CACHE_HOME" => nil
     }
     @web =
@@ -185,8 +184,6 @@ class Start
         pgroup: true
       )
   end
-
-  def yjit? = system("ruby", "--yjit", "-e", "", out: File::NULL, err: File::NULL)
 
   # As root, the web process runs as a user that owns nothing; where that user cannot read this folder it is allowed to
   # read, and nothing more.

@@ -161,7 +161,8 @@ module NimbleLedger
             plain,
             -> { TroubleSection.soaks_of(plain, @pick_up, method(:with_soak)).recommended(promised: @promised) }
           )
-        @answer, @trouble = @answer.with_soak(soak), nil unless soak == "none"
+        @trouble = with_soak(soak)
+        @answer = @trouble&.answer || @answer
       rescue ImpossiblePlan => e
         @problem = e
       end
@@ -229,8 +230,14 @@ module NimbleLedger
         )
       end
 
-      # The same job with another soak: same plan, other minutes and odds.
-      def with_soak(protocol) = Risk::Trouble.new(answer.with_soak(protocol))
+      # The same job with another soak: same plan, other minutes and odds; each worked out once.
+      # @return [Risk::Trouble, nil]
+      def with_soak(protocol)
+        return trouble if protocol == answer.plan.soak
+
+        @soaked ||= {}
+        @soaked[protocol] ||= Risk::Trouble.new(answer.with_soak(protocol))
+      end
 
       # What the advisor may choose on this engine.
       def offers

@@ -171,9 +171,8 @@ module NimbleLedger
           factor.each do |b|
             next if a.chance * b.chance < NEGLIGIBLE
 
-            found = a.with(b)
-            known = sums[found.counts]
-            known ? known.add(found) : sums[found.counts] = found
+            known = sums[a.counts + b.counts]
+            known ? known.add(a, b) : sums[a.counts + b.counts] = a.with(b)
           end
         end
         sums.values

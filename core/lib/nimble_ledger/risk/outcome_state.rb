@@ -8,60 +8,64 @@ module NimbleLedger
     #
     #   free = OutcomeState.of(0.9, OutcomeState::NONE, ThreePoints.exactly(0))
     #   free.with(free).chance #=> 0.81
-    OutcomeState =
-      Struct.new(:counts, :chance, :time, :square, :billed, :billed_square, :cents) do
-        # @param chance [Float] of this one event
-        # @param counts [Integer] a packed count, one of the kinds below
-        # @param points [ThreePoints] minutes it adds
-        # @param billed [Boolean] whether the customer pays for them
-        # @param cents [Integer] parts it takes
-        def self.of(chance, counts, points, billed: true, cents: 0)
-          time = chance * points.mean
-          square = chance * (points.variance + (points.mean**2))
-          new(counts, chance, time, square, billed ? time : 0.0, billed ? square : 0.0, chance * cents)
-        end
-
-        # This and another, independent of it.
-        # @return [OutcomeState]
-        def with(other)
-          mine = chance
-          its = other.chance
-          self.class.new(
-            counts + other.counts,
-            mine * its,
-            (time * its) + (mine * other.time),
-            both_squares(square, time, other.square, other.time, its),
-            (billed * its) + (mine * other.billed),
-            both_squares(billed_square, billed, other.billed_square, other.billed, its),
-            (cents * its) + (mine * other.cents)
-          )
-        end
-
-        # Another of the same counts, as one with this; changed here.
-        def add(other)
-          self.chance += other.chance
-          self.time += other.time
-          self.square += other.square
-          self.billed += other.billed
-          self.billed_square += other.billed_square
-          self.cents += other.cents
-          self
-        end
-
-        # How many of a kind.
-        # @param kind [Integer] BROKEN_EASY, BROKEN_HARD, THREAD, STUBBORN or MISHAP
-        def count(kind) = (counts / kind) % OutcomeState::DIGIT
-
-        def mean = time / chance
-        def variance = [(square / chance) - (mean**2), 0].max
-        def billed_mean = billed / chance
-        def billed_variance = [(billed_square / chance) - (billed_mean**2), 0].max
-
-        private
-
-        def both_squares(square, time, its_square, its_time, its_chance) =
-          (square * its_chance) + (2 * time * its_time) + (chance * its_square)
+    # A class of its own and not a Struct: a job of eight plugs makes some thousands of these.
+    class OutcomeState
+      # @param chance [Float] of this one event
+      # @param counts [Integer] a packed count, one of the kinds below
+      # @param points [ThreePoints] minutes it adds
+      # @param billed [Boolean] whether the customer pays for them
+      # @param cents [Integer] parts it takes
+      def self.of(chance, counts, points, billed: true, cents: 0)
+        time = chance * points.mean
+        square = chance * (points.variance + (points.mean**2))
+        new(counts, chance, [time, square, billed ? time : 0.0, billed ? square : 0.0, chance * cents])
       end
+
+      attr_reader :counts, :chance, :time, :square, :billed, :billed_square, :cents
+
+      # @param moments [Array(Float, Float, Float, Float, Float)] time, its square, what of both is billed, cents
+      def initialize(counts, chance, moments)
+        @counts = counts
+        @chance = chance
+        @time, @square, @billed, @billed_square, @cents = moments
+      end
+
+      # This and another, independent of it.
+      # @return [OutcomeState]
+      def with(other) = OutcomeState.new(@counts + other.counts, 0.0, NOTHING).add(self, other)
+
+      # Two more independent states that come to the same counts, as one with this; changed here.
+      def add(one, other)
+        mine = one.chance
+        its = other.chance
+        @chance += mine * its
+        @cents += (one.cents * its) + (mine * other.cents)
+        add_minutes(one, other, mine, its)
+        add_billed(one, other, mine, its)
+        self
+      end
+
+      # How many of a kind.
+      # @param kind [Integer] BROKEN_EASY, BROKEN_HARD, THREAD, STUBBORN or MISHAP
+      def count(kind) = (@counts / kind) % DIGIT
+
+      def mean = @time / @chance
+      def variance = [(@square / @chance) - (mean**2), 0].max
+      def billed_mean = @billed / @chance
+      def billed_variance = [(@billed_square / @chance) - (billed_mean**2), 0].max
+
+      private
+
+      def add_minutes(one, other, mine, its)
+        @time += (one.time * its) + (mine * other.time)
+        @square += (one.square * its) + (2 * one.time * other.time) + (mine * other.square)
+      end
+
+      def add_billed(one, other, mine, its)
+        @billed += (one.billed * its) + (mine * other.billed)
+        @billed_square += (one.billed_square * its) + (2 * one.billed * other.billed) + (mine * other.billed_square)
+      end
+    end
 
     # Five counts in one integer, so that equal counts are found by one comparison: a digit of base 64 each (plugs and
     # mishaps of one job stay below that), mishaps lowest.
@@ -72,7 +76,8 @@ module NimbleLedger
     OutcomeState::THREAD = OutcomeState::DIGIT**2
     OutcomeState::BROKEN_HARD = OutcomeState::DIGIT**3
     OutcomeState::BROKEN_EASY = OutcomeState::DIGIT**4
+    OutcomeState::NOTHING = [0.0, 0.0, 0.0, 0.0, 0.0].freeze
     # Nothing happened yet.
-    OutcomeState::START = OutcomeState.new(0, 1.0, 0.0, 0.0, 0.0, 0.0, 0.0).freeze
+    OutcomeState::START = OutcomeState.new(0, 1.0, OutcomeState::NOTHING).freeze
   end
 end
