@@ -8,14 +8,13 @@ module NimbleLedger
       module_function
 
       # @param cents [Integer] what was agreed
-      # @param lines [Array<#cents>] every line before tax
+      # @param gross [Array<Integer>] cents of every line before tax
       # @return [Integer] cents taken off
-      def amount(cents, lines) = [cents, lines.sum(&:cents)].min
+      def amount(cents, gross) = [cents, gross.sum].min
 
       # @param cents [Integer] taken off
       # @return [Array<Integer>] cents of each line with its share of the discount taken off
-      def net(cents, lines)
-        gross = lines.map(&:cents)
+      def net(cents, gross)
         return gross unless cents.positive?
 
         gross.zip(Money.spread(cents, gross)).map { |whole, off| whole - off }

@@ -18,11 +18,14 @@ module NimbleLedger
         @house = house
         @catalog = catalog
         @discount = discount
+        @tax = Tax.new(house)
+        @supplies_share = ThreePoints.exact(house["supplies_percent"]) / 100
         @missing = needed.unnamed.map { |target| { "part" => nil, "because" => [target] } }
         @leftovers = []
         @material = part_lines(needed.billed) + consumables(needed.consumables)
-        @sums = sums(tenths)
-        @list = @sums.before_tax + discount_line + tax_lines
+        @fees = fees
+        @staying = Taxed.of(@material + @fees)
+        price(tenths)
         freeze
       end
 
@@ -32,16 +35,18 @@ module NimbleLedger
       # @return [Integer] cents
       def total_cents = list.sum(&:cents)
 
-      # The total with other hours and more parts: what an outcome of the job would cost.
+      # The total with other hours and more parts: what an outcome of the job would cost. Of cents alone, without lines:
+      # some thousands of outcomes are priced while a soak is chosen.
       # @param tenths [Integer]
       # @param extra_cents [Integer] selling price of the parts it takes, before tax
       # @return [Integer] cents
       def total_with(tenths, extra_cents)
-        sums(tenths, [Line.new("part", "Trouble", 1, extra_cents, extra_cents)]).total
+        labor = labor_cents(tenths)
+        sums([labor, extra_cents, supplies_cents(labor)] + @staying.cents, OF_HOURS + @staying.classes).total
       end
 
       # Tax contained in prices when the house quotes tax-inclusive; 0 otherwise.
-      def included_tax_cents = @sums.tax.included_cents
+      def included_tax_cents = @tax.included_cents(@sums.by_class)
 
       # Cents at least a share above the total, rounded half up: below it no customer needs a call.
       # @param margin [Numeric]
@@ -49,27 +54,40 @@ module NimbleLedger
 
       private
 
-      # Lines before tax, the discount in cents, the taxes.
-      Sums = Struct.new(:before_tax, :off, :tax) { def total = before_tax.sum(&:cents) - off + tax.added.sum(&:cents) }
+      # What the hours decide of an outcome: labor, parts, supplies.
+      OF_HOURS = %w[labor parts fees].freeze
+      private_constant :OF_HOURS
+
+      # Cents and tax classes of lines.
+      Taxed =
+        Struct.new(:cents, :classes) do
+          def self.of(lines) = new(lines.map(&:cents), lines.map { |line| Tax.class_of(line.kind) }).freeze
+        end
+      private_constant :Taxed
+
+      # before_tax: cents, off: the discount in cents, by_class: cents after it, tax: what is added.
+      Sums = Struct.new(:before_tax, :off, :by_class, :tax) { def total = before_tax - off + tax }
       private_constant :Sums
 
-      # @return [Sums]
-      def sums(tenths, extra = [])
-        labor = labor(tenths)
-        lines = [labor] + @material + extra + supplies(labor.cents) + fees
-        off = @discount ? Discount.amount(@discount["cents"].to_i, lines) : 0
-        Sums.new(lines, off, Tax.new(@house, lines, Discount.net(off, lines)))
+      def price(tenths)
+        before_tax = [labor(tenths)] + @material + supplies(labor_cents(tenths)) + @fees
+        @sums = Taxed.of(before_tax).then { |lines| sums(lines.cents, lines.classes) }
+        @list = before_tax + discount_line + tax_lines
       end
 
-      def labor(tenths)
-        Line.new(
-          "labor",
-          "Labor",
-          tenths / 10.0,
-          @house["rate_cents"],
-          Money.round(Rational(tenths * @house["rate_cents"], 10))
-        )
+      # @param gross [Array<Integer>] cents of each line before tax
+      # @param classes [Array<String>] tax class of each
+      # @return [Sums]
+      def sums(gross, classes)
+        off = @discount ? Discount.amount(@discount["cents"].to_i, gross) : 0
+        by_class = Hash.new(0)
+        classes.zip(Discount.net(off, gross)) { |name, cents| by_class[name] += cents }
+        Sums.new(gross.sum, off, by_class, @tax.added_cents(by_class))
       end
+
+      def labor(tenths) = Line.new("labor", "Labor", tenths / 10.0, @house["rate_cents"], labor_cents(tenths))
+
+      def labor_cents(tenths) = Money.round(Rational(tenths * @house["rate_cents"], 10))
 
       def part_lines(rows)
         needs =
@@ -160,12 +178,13 @@ module NimbleLedger
         end
       end
 
-      # A share of the labor line as it was rounded, before discount, up to the house cap.
       def supplies(labor_cents)
-        share = Money.round(labor_cents * ThreePoints.exact(@house["supplies_percent"]) / 100)
-        cents = [share, @house["supplies_cap_cents"]].min
+        cents = supplies_cents(labor_cents)
         cents.positive? ? [Line.new("supplies", "Shop supplies", 1, cents, cents, nil, nil, supplies_basis)] : []
       end
+
+      # A share of the labor line as it was rounded, before discount, up to the house cap.
+      def supplies_cents(labor_cents) = [Money.round(labor_cents * @supplies_share), @house["supplies_cap_cents"]].min
 
       def supplies_basis = "#{@house["supplies_percent"]} % of labor, up to the house cap."
 
@@ -177,18 +196,20 @@ module NimbleLedger
       end
 
       def tax_lines
-        @sums.tax.added.map do |tax|
-          Line.new(
-            "tax",
-            tax.label,
-            1,
-            tax.cents,
-            tax.cents,
-            nil,
-            nil,
-            "#{tax.percent} % of #{tax.on.join(", ")} after discount."
-          )
-        end
+        @tax
+          .added(@sums.by_class)
+          .map do |tax|
+            Line.new(
+              "tax",
+              tax.label,
+              1,
+              tax.cents,
+              tax.cents,
+              nil,
+              nil,
+              "#{tax.percent} % of #{tax.on.join(", ")} after discount."
+            )
+          end
       end
     end
   end

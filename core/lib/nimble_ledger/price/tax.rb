@@ -17,46 +17,51 @@ module NimbleLedger
       # A tax and what it comes to.
       Due = Struct.new(:label, :percent, :on, :cents)
 
+      # An entry of the house, its classes once each and its rate as an exact fraction.
+      Entry = Struct.new(:label, :percent, :on, :classes, :rate)
+      private_constant :Entry
+
+      # @param kind [String] of a line
+      # @return [String] labor, parts or fees
+      def self.class_of(kind) = CLASS_OF.fetch(kind)
+
       # @param house [House::Settings]
-      # @param lines [Array<#kind>] every line before tax
-      # @param net [Array<Integer>] cents of each line after the discount
-      def initialize(house, lines, net)
-        @taxes = house["taxes"]
+      def initialize(house)
         @inclusive = house["tax_inclusive"]
-        @by_class =
-          lines
-            .zip(net)
-            .each_with_object(Hash.new(0)) { |(line, cents), sums| sums[CLASS_OF.fetch(line.kind)] += cents }
+        @entries =
+          house["taxes"].map do |tax|
+            rate = ThreePoints.exact(tax["percent"]) / 100
+            Entry.new(tax["label"], tax["percent"], tax["on"], tax["on"].uniq, rate)
+          end
+        @contained = CLASS_OF.values.uniq.to_h { |name| [name, contained(name)] }
         freeze
       end
 
       # Taxes that are added to the lines.
+      # @param by_class [Hash{String=>Integer}] cents after the discount
       # @return [Array<Due>] one for each entry of the house that comes to something; none where prices include tax
-      def added = @inclusive ? [] : due.select { |tax| tax.cents.positive? }
+      def added(by_class)
+        return [] if @inclusive
+
+        @entries
+          .map { |one| Due.new(one.label, one.percent, one.on, due(one, by_class)) }
+          .select { |d| d.cents.positive? }
+      end
+
+      # @return [Integer] cents of all taxes that are added
+      def added_cents(by_class) = @inclusive ? 0 : @entries.sum { |entry| [due(entry, by_class), 0].max }
 
       # @return [Integer] cents of tax the prices contain; 0 where they do not
-      def included_cents = @inclusive ? due.sum(&:cents) : 0
+      def included_cents(by_class) = @inclusive ? @entries.sum { |entry| due(entry, by_class) } : 0
 
       private
 
-      def due
-        @taxes.map do |tax|
-          Due.new(
-            tax["label"],
-            tax["percent"],
-            tax["on"],
-            Money.round(tax["on"].uniq.sum(0r) { |kind| net(kind) } * rate(tax))
-          )
-        end
-      end
+      def due(entry, by_class) = Money.round(entry.classes.sum(0) { |name| net(name, by_class) } * entry.rate)
 
       # What a class comes to without the tax in it: gross ÷ (1 + the sum of the rates on that class).
-      def net(kind)
-        gross = @by_class[kind].to_r
-        @inclusive ? gross / (1 + @taxes.select { |tax| tax["on"].include?(kind) }.sum(0r) { |tax| rate(tax) }) : gross
-      end
+      def net(name, by_class) = @inclusive ? by_class[name] / @contained[name] : by_class[name]
 
-      def rate(tax) = ThreePoints.exact(tax["percent"]) / 100
+      def contained(name) = 1 + @entries.select { |entry| entry.classes.include?(name) }.sum(0r, &:rate)
     end
   end
 end

@@ -40,10 +40,10 @@ module NimbleLedger
         @house = house
         @outcomes = outcomes
         @middle = middle_factor
-        factors = plug_factors + mishap_factors(mishap_cents) + @outcomes.happened.map { |out| [came_of(out)] }
-        @merged = factors.reduce(1) { |size, factor| size * factor.size } > LIMIT
-        states = factors.reduce([OutcomeState::START]) { |all, one| merged ? merge(all, one) : product(all, one) }
-        @list = states.map { |state| outcome(state) }.freeze
+        plugs = plug_factors
+        others = mishap_factors(mishap_cents) + @outcomes.happened.map { |out| [came_of(out)] }
+        @merged = (plugs + others).reduce(1) { |size, factor| size * factor.size } > LIMIT
+        @list = together([together(plugs), together(others)]).map { |state| outcome(state) }.freeze
         @likely = []
         @only_broken = []
         freeze
@@ -159,6 +159,11 @@ module NimbleLedger
           OutcomeState.of(1 - chance, OutcomeState::NONE, ThreePoints.exactly(0))
         ].select { |state| state.chance.positive? }
       end
+
+      # Independent factors as one. Mishaps come to few counts of their own, so that they are put together before they
+      # meet the many ways of the plugs.
+      def together(factors) =
+        factors.reduce([OutcomeState::START]) { |all, one| merged ? merge(all, one) : product(all, one) }
 
       def product(all, factor)
         all.flat_map { |a| factor.filter_map { |b| a.with(b) if a.chance * b.chance >= NEGLIGIBLE } }
