@@ -23,9 +23,6 @@ module NimbleLedger
         @house = house
         @by_tenths = by_tenths
         @totals = {}
-        @billed = {}
-        @ranked = {}
-        freeze
       end
 
       # One row for each number of broken plugs, up to the count covering 99 of 100 jobs.
@@ -72,7 +69,7 @@ module NimbleLedger
       # Outcomes ranked by price, the first whose cumulative chance reaches a share.
       # @return [Integer] cents
       def ranked_at(share)
-        ranked = @ranked[:all] ||= billed.map { |outcome, chance| [price_of(outcome), chance] }.sort
+        ranked = @ranked ||= billed.map { |outcome, chance| [price_of(outcome), chance] }.sort
         reached = 0.0
         (ranked.find { |_cents, chance| (reached += chance) >= share - 1e-9 } || ranked.last).first
       end
@@ -80,18 +77,19 @@ module NimbleLedger
       # What is billed alike, once: outcomes that differ in stubborn plugs only, with their chance together.
       # @return [Array<[OutcomeSpace::Outcome, Float]>]
       def billed
-        @billed[:alike] ||= @space
-          .likely
-          .group_by do |outcome|
-            [
-              outcome.billed_mean.round(9),
-              outcome.billed_variance.round(9),
-              outcome.parts_cents.round(6),
-              outcome.broken.positive?
-            ]
-          end
-          .values
-          .map { |alike| [alike.first, alike.sum(0.0, &:chance)] }
+        @billed ||=
+          @space
+            .likely
+            .group_by do |outcome|
+              [
+                outcome.billed_mean.round(9),
+                outcome.billed_variance.round(9),
+                outcome.parts_cents.round(6),
+                outcome.broken.positive?
+              ]
+            end
+            .values
+            .map { |alike| [alike.first, alike.sum(0.0, &:chance)] }
       end
 
       # Billed hours of the whole job when this happens.

@@ -32,7 +32,7 @@ module NimbleLedger
       NEGLIGIBLE = 1e-9
       LEFT_OUT = 1e-5
 
-      attr_reader :list, :merged
+      attr_reader :merged
 
       # @param outcomes [Outcomes]
       # @param mishap_cents [Proc] price of a mishap's parts, in cents
@@ -43,25 +43,21 @@ module NimbleLedger
         plugs = plug_factors
         others = mishap_factors(mishap_cents) + @outcomes.happened.map { |out| [came_of(out)] }
         @merged = (plugs + others).reduce(1) { |size, factor| size * factor.size } > LIMIT
-        @list = together([together(plugs), together(others)]).map { |state| outcome(state) }.freeze
-        @likely = []
-        @only_broken = []
-        freeze
+        @states = together([together(plugs), together(others)]).freeze
       end
+
+      # @return [Array<Outcome>] all of them
+      def list = @list ||= @states.map { |state| outcome(state) }
 
       # The likeliest outcomes that together leave out less than one job in a hundred thousand: enough for quantiles and
       # averages, and far fewer.
-      def likely
-        @likely.first || @likely.push(covering(1 - LEFT_OUT)).first
-      end
+      def likely = @likely ||= covering(1 - LEFT_OUT)
 
       # Outcomes in which so many plugs break and nothing else happens.
       # @return [Array<Outcome>]
       def only_broken(count)
-        if @only_broken.empty?
-          @only_broken.push(list.select { |outcome| outcome.counts.drop(1).none?(&:positive?) }.group_by(&:broken))
-        end
-        @only_broken.first.fetch(count, [])
+        @only_broken ||= list.select { |outcome| outcome.counts.drop(1).none?(&:positive?) }.group_by(&:broken)
+        @only_broken.fetch(count, [])
       end
 
       # A few outcomes in place of many, for drawing: neighbors by the time they add are one, with its mean and
@@ -90,15 +86,15 @@ module NimbleLedger
       def no_trouble = list.reject(&:trouble?).sum(0.0, &:chance)
 
       # @return [Float] minutes, on average
-      def expected_minutes = list.sum(0.0) { |outcome| outcome.chance * outcome.mean }
+      def expected_minutes = @states.sum(0.0, &:time)
 
       private
 
       def covering(share)
         covered = 0.0
-        ordered = list.sort_by { |outcome| -outcome.chance }
-        count = ordered.index { |outcome| (covered += outcome.chance) >= share } || (ordered.size - 1)
-        ordered.first(count + 1)
+        ordered = @states.sort_by { |state| -state.chance }
+        count = ordered.index { |state| (covered += state.chance) >= share } || (ordered.size - 1)
+        ordered.first(count + 1).map { |state| outcome(state) }
       end
 
       # Merged outcomes keep easy and hard extractions apart: front and rear cylinders differ too much to be one figure.

@@ -15,24 +15,32 @@ module NimbleLedger
       # @param points [ThreePoints] minutes it adds
       # @param billed [Boolean] whether the customer pays for them
       # @param cents [Integer] parts it takes
+      # @return [OutcomeState]
       def self.of(chance, counts, points, billed: true, cents: 0)
-        time = chance * points.mean
-        square = chance * (points.variance + (points.mean**2))
-        new(counts, chance, [time, square, billed ? time : 0.0, billed ? square : 0.0, chance * cents])
+        new(counts).one_event(chance, points, chance * cents, billed)
       end
 
       attr_reader :counts, :chance, :time, :square, :billed, :billed_square, :cents
 
-      # @param moments [Array(Float, Float, Float, Float, Float)] time, its square, what of both is billed, cents
-      def initialize(counts, chance, moments)
+      # @param counts [Integer] packed; without a chance so far
+      def initialize(counts)
         @counts = counts
+        @chance = @time = @square = @billed = @billed_square = @cents = 0.0
+      end
+
+      # @return [OutcomeState] this, come about by one event
+      def one_event(chance, points, cents, billed)
         @chance = chance
-        @time, @square, @billed, @billed_square, @cents = moments
+        @time = chance * points.mean
+        @square = chance * (points.variance + (points.mean**2))
+        @billed, @billed_square = @time, @square if billed
+        @cents = cents
+        self
       end
 
       # This and another, independent of it.
       # @return [OutcomeState]
-      def with(other) = OutcomeState.new(@counts + other.counts, 0.0, NOTHING).add(self, other)
+      def with(other) = OutcomeState.new(@counts + other.counts).add(self, other)
 
       # Two more independent states that come to the same counts, as one with this; changed here.
       def add(one, other)
@@ -76,8 +84,7 @@ module NimbleLedger
     OutcomeState::THREAD = OutcomeState::DIGIT**2
     OutcomeState::BROKEN_HARD = OutcomeState::DIGIT**3
     OutcomeState::BROKEN_EASY = OutcomeState::DIGIT**4
-    OutcomeState::NOTHING = [0.0, 0.0, 0.0, 0.0, 0.0].freeze
     # Nothing happened yet.
-    OutcomeState::START = OutcomeState.new(0, 1.0, OutcomeState::NOTHING).freeze
+    OutcomeState::START = OutcomeState.of(1.0, OutcomeState::NONE, ThreePoints.exactly(0)).freeze
   end
 end
