@@ -45,7 +45,8 @@ Sequel.migration do
           VALUES (made, (owner->>'email')::citext, owner->>'name', 'owner', owner->>'password_hash', at)
           RETURNING id INTO account;
         INSERT INTO house_settings (shop_id, id, created_by, created_at, revision, settings)
-          VALUES (made, gen_random_uuid(), account, at, 1, jsonb_build_object('settings', settings, 'equipment', '[]'::jsonb));
+          VALUES (made, gen_random_uuid(), account, at, 1,
+                  jsonb_build_object('settings', settings, 'equipment', '[]'::jsonb));
         INSERT INTO price_lists (shop_id, id, created_by, created_at, revision, catalog)
           VALUES (made, gen_random_uuid(), account, at, 1,
                   '{"format": "nimble-ledger.catalog", "version": 1, "items": [], "offers": [], "shelf": []}'::jsonb);

@@ -54,9 +54,18 @@ RSpec.describe NimbleLedger::Access::Plan do
 
   it "works all-out for a compression test; after a soak one bore is open at a time" do
     expect(plan(two_cylinders, ["plug-1"]).order_of_work).to eq("one-at-a-time")
+    two_cylinders["targets"] << target("squeeze", work: "compression", cylinder: 1, through: ["coil-1"])
+    expect(plan(two_cylinders, %w[plug-1 squeeze]).order_of_work).to eq("all-out")
     soaked = plan(two_cylinders, ["plug-1"], soak: "short")
     expect([soaked.order_of_work, soaked.soaked_together?]).to eq(["one-at-a-time", true])
     expect(plan(two_cylinders, ["plug-1"], house: { "order_of_work" => "all-out" }).order_of_work).to eq("all-out")
+  end
+
+  it "works all-out for whatever the profile says is done with the plugs out" do
+    crank = target("crank", work: "other", through: ["cover"]).merge("label" => "Crank clear", "plugs_out" => true)
+    two_cylinders["targets"] << crank
+    expect(plan(two_cylinders, %w[plug-1 plug-2]).order_of_work).to eq("one-at-a-time")
+    expect(plan(two_cylinders, %w[plug-1 plug-2 crank]).order_of_work).to eq("all-out")
   end
 
   it "keeps every prerequisite in the plan and earlier, on generated profiles" do

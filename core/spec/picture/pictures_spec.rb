@@ -104,6 +104,12 @@ RSpec.describe NimbleLedger::Picture do
     end
   end
 
+  it "sells nobody a crank with the plugs out: it belongs to the work, not to what is open" do
+    sheet = Engines.sheet("YUX8", [1, 2, 8], %w[plug coil], catalog: Engines.catalog).to_h
+    expect(sheet.dig("offers", "extras").map { |row| row["id"] }).to include("clearing-crank")
+    expect(sheet["while_open"].flat_map { |row| row["targets"] }).not_to include("clearing-crank")
+  end
+
   it "spreads the hours so that the curve holds the whole job" do
     spread = NimbleLedger::Picture::Spread.new(Engines.answer("JIV6", ["plug-5"]).plan.job.total)
     width = (spread.high - spread.low) / NimbleLedger::Picture::Spread::POINTS

@@ -45,6 +45,15 @@ RSpec.describe NimbleLedger::Time::Sequence do
     )
   end
 
+  it "cranks the cylinders clear after the last plug is out, before a coil goes back over a well" do
+    crank = target("crank", work: "other", through: ["cover"]).merge("label" => "Crank clear", "plugs_out" => true)
+    two["targets"] << crank
+    done = ids(two, %w[plug-1 plug-2 crank])
+    at = done.index("target:crank:work")
+    expect(%w[target:plug-1:work target:plug-2:work].map { |id| done.index(id) }).to all(be < at)
+    expect(%w[step:coil-1:refit step:coil-2:refit].map { |id| done.index(id) }).to all(be > at)
+  end
+
   it "puts a filler cap back as soon as the cover that lifts over it is off" do
     steps = [step("cap", back: "at-once"), step("cover", after: ["cap"]), step("pipe", after: ["cover"])]
     hash = profile(steps: steps, targets: [target("t", through: ["pipe"])])

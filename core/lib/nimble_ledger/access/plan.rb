@@ -51,10 +51,10 @@ module NimbleLedger
       def engine = car.engine
       def condition = car.condition
 
-      # "one-at-a-time" or "all-out": whether one bore is open at a time. A compression test needs all plugs out; a soak
-      # does not, it only takes everything above the plugs off first (model.md section 2).
-      def order_of_work =
-        targets.any? { |target| target.work == "compression" } ? "all-out" : car.house["order_of_work"]
+      # "one-at-a-time" or "all-out": whether one bore is open at a time. A compression test and a crank that clears
+      # the cylinders need all plugs out; a soak does not, it only takes everything above the plugs off first (model.md
+      # section 2).
+      def order_of_work = targets.any?(&:plugs_out?) ? "all-out" : car.house["order_of_work"]
 
       # Whether everything above the plugs comes off before the first of them is turned: all wells are soaked together.
       def soaked_together? = soak != "none" && soaks?

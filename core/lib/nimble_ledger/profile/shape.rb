@@ -165,6 +165,7 @@ module NimbleLedger
           "extraction_factor" => Shape.number(max: 100),
           "parts" => parts,
           "plugs" => Shape.integer(min: 1, max: 4),
+          "plugs_out" => Shape.boolean,
           "position" => text,
           "coil" => id,
           "tools" => Shape.list(text, max: 40),

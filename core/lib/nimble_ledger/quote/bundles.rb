@@ -20,7 +20,7 @@ module NimbleLedger
 
       MOST = 3
       SEALS = %w[tube-seal cover-gasket].freeze
-      NEVER_EXTRA = %w[look compression].freeze
+      NEVER_EXTRA = "look"
       WORTH_SAYING = 1 / 3r
 
       # @param answer [Job] the job as chosen
@@ -88,7 +88,7 @@ module NimbleLedger
 
       def worth_saying?(row)
         work = row.target.work
-        row.share >= WORTH_SAYING && !@works.include?(work) && !NEVER_EXTRA.include?(work) &&
+        row.share >= WORTH_SAYING && !@works.include?(work) && work != NEVER_EXTRA && !row.target.plugs_out? &&
           !beside_the_point?(row.target)
       end
 

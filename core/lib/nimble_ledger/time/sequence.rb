@@ -65,8 +65,9 @@ module NimbleLedger
       end
 
       def bottom
-        together? ? all_above_first : one_at_a_time
-        @plan.turns.shared_targets.each { |target| work(target, nil) }
+        plugs_out, others = @plan.turns.shared_targets.partition(&:plugs_out?)
+        together? ? all_above_first(plugs_out) : one_at_a_time
+        others.each { |target| work(target, nil) }
       end
 
       # Whether everything above the plugs comes off before the first is turned: all-out, or a soak of all wells
@@ -92,10 +93,12 @@ module NimbleLedger
         end
       end
 
-      def all_above_first
+      # @param plugs_out [Array<Profile::Target>] done before anything goes back over the wells
+      def all_above_first(plugs_out)
         @turns.each { |turn| turn.steps.each { |step| remove(step, turn.cylinder) } }
         soak
         @turns.each { |turn| turn.targets.each { |target| work(target, turn.cylinder) } }
+        plugs_out.each { |target| work(target, nil) }
         @turns.reverse_each { |turn| back_on(turn) }
       end
 
