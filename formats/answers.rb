@@ -261,6 +261,7 @@ module Answers
         "all_told_share" => NUM,
         "unpriced" => list(TEXT),
         "recommended_soak" => TEXT,
+        "promise" => words("none", "kept", "missed"),
         "hours" => object({ "p50" => NUM, "p80" => NUM, "p95" => NUM })
       }
     )

@@ -186,6 +186,7 @@ RSpec.describe NimbleLedger::Risk do
     expect(planner.recommended).to eq(cheapest)
     expect(planner.recommended(promised: 1000)).not_to eq("overnight")
     expect(planner.recommended(promised: 1)).to eq(planner.rows.min_by(&:ready).protocol)
+    expect([nil, 1000, 1].map { |promise| planner.promise(promise) }).to eq(%w[none kept missed])
   end
 
   it "gives sane answers at the extremes: chance 0 and 1, sixteen plugs, forty years, no distance" do

@@ -127,8 +127,12 @@ module NimbleLedger
       def planner = @planner ||= TroubleSection.soaks_of(@trouble, @pick_up, @with_soak)
 
       # The soaks side by side: left out unless somebody looks at them.
-      def comparison =
-        @compare_soaks ? { "soaks" => soaks, "recommended_soak" => recommended, "hours" => hours } : { "soaks" => [] }
+      def comparison
+        return { "soaks" => [] } unless @compare_soaks
+
+        about = { "recommended_soak" => recommended, "promise" => planner.promise(@promised) }
+        about.merge("soaks" => soaks, "hours" => hours)
+      end
 
       def recommended = planner.recommended(promised: @promised)
 

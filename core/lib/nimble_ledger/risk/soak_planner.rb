@@ -35,13 +35,22 @@ module NimbleLedger
       # @param promised [Comparable, nil] the promise to meet; nil when there is none
       # @return [String] protocol name
       def recommended(promised: nil)
-        meeting = promised ? rows.select { |row| row.ready <= promised } : rows
-        (meeting.empty? ? [rows.min_by(&:ready)] : meeting)
+        (promise(promised) == "missed" ? [rows.min_by(&:ready)] : meeting(promised))
           .min_by { |row| [row.expected_cents, rows.index(row)] }
           .protocol
       end
 
+      # @return [String] "none" without a promise, "kept" where a soak meets it, "missed" where none does and the first
+      #   to be ready is recommended
+      def promise(promised)
+        return "none" unless promised
+
+        meeting(promised).empty? ? "missed" : "kept"
+      end
+
       private
+
+      def meeting(promised) = promised ? rows.select { |row| row.ready <= promised } : rows
 
       def row(protocol, trouble, ready)
         plan = trouble.plan

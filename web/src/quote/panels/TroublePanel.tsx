@@ -18,13 +18,13 @@ const Table = styled.table`
     font-weight: 400;
     color: var(--second);
     text-align: right;
-    padding: 3px 4px;
+    padding: 3px 0 3px 8px;
     border-bottom: 1px solid var(--rule);
     white-space: nowrap;
   }
   td {
     text-align: right;
-    padding: 2.5px 2px;
+    padding: 2.5px 0 2.5px 8px;
     border-bottom: 1px solid var(--rule);
     white-space: nowrap;
   }
@@ -52,6 +52,14 @@ const Table = styled.table`
     color: var(--sheet);
   }
 `;
+
+/** What the bold row is, by what became of the promise. */
+const BOLD = {
+  none: "Bold: the least expected price, troubles included.",
+  kept: "Bold: the least expected price, troubles included, that meets the promise.",
+  missed: "No soak meets the promise. Bold: the first to be ready.",
+};
+
 /** Length of the bar says the chance; the figure beside it says it in words. */
 const Bar = styled.span`
   display: inline-block;
@@ -107,7 +115,7 @@ export function TroublePanel({ trouble, soak, stale, onSoak }: Props) {
       )}
       {trouble.soaks.length > 0 && (
         <p>
-          <Small>Bold: the least expected price, troubles included, that meets the promise.</Small>
+          <Small>{BOLD[trouble.promise ?? "none"]}</Small>
         </p>
       )}
       <Table>
