@@ -114,6 +114,7 @@ class Start
     elsif db[:shops].where(demo: true).any?
       puts "Demo sign-ins (all people, plates and parts are made up):", sign_ins
     end
+    puts "--empty changed nothing: #{DATA} holds a shop already." if @empty && db[:shops].any?
     puts "", "Ctrl-C stops everything."
   end
 

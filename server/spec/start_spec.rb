@@ -108,8 +108,10 @@ RSpec.describe "bin/start" do
     expect([postgres.size, web.size]).to all(be_positive)
     @start.stop("KILL")
     expect(@start.wait_until(60) { postgres.empty? && web.empty? }).to be(true)
+    @start = Started.new("--empty", data: @start.data)
+    expect(@start.output).to include("--empty changed nothing").and include("owner@merrow.example")
   ensure
-    FileUtils.rm_rf(@start.data)
+    @start.close
     @start = first
   end
 end

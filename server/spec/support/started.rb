@@ -11,8 +11,9 @@ class Started
   attr_reader :data, :port, :pid
 
   # @param options [Array<String>] as for bin/start
-  def initialize(*options)
-    @data = Dir.mktmpdir("nimble-start-")
+  # @param data [String, nil] a folder another start left; nil: a new one
+  def initialize(*options, data: nil)
+    @data = data || Dir.mktmpdir("nimble-start-")
     File.chmod(0o755, @data)
     @port = Cluster.free_port
     @pid = Process.spawn(*command("--port", @port, *options), out: "#{@data}/out", err: %i[child out], pgroup: true)
