@@ -71,7 +71,7 @@ RSpec.describe NimbleServer::Features::Vehicles::Garage do
     id = car("EV GAR3")["id"]
     status, body = note(id, { plugs_changed_km: 95_000 })
     expect([status, body["error"]["details"]]).to eq(
-      [422, [{ "path" => "/plugs_changed_km", "message" => "is above the odometer (90000 km)" }]]
+      [422, [{ "path" => "/plugs_changed_km", "message" => "is above the odometer (90,000 km)" }]]
     )
     expect(advisor.call(:get, "/api/vehicles?search=GAR3").last["vehicles"].first["plugs_changed_km"]).to be_nil
     expect(note(id, { odometer_km: 100_000, plugs_changed_km: 95_000 }).first).to eq(200)
@@ -83,7 +83,7 @@ RSpec.describe NimbleServer::Features::Vehicles::Garage do
     expect([status, body["error"]["message"], body["error"]["details"].first["path"]]).to eq(
       [
         422,
-        "Plug 3 cannot have been changed at 95000 km: the odometer is at 90000 km.",
+        "Plug 3 cannot have been changed at 95,000 km: the odometer is at 90,000 km.",
         "/cylinders/3/plugs_changed_km"
       ]
     )
@@ -91,6 +91,20 @@ RSpec.describe NimbleServer::Features::Vehicles::Garage do
     expect(note(id, { odometer_km: 80_000 }).last.dig("error", "details", 0, "path")).to eq(
       "/cylinders/3/plugs_changed_km"
     )
+  end
+
+  it "says a past that cannot be true in the shop's own unit, on the card and on a quote" do
+    owner = Client.as("owner@hollow.example")
+    car = owner.call(:get, "/api/vehicles").last["vehicles"].first
+    path = "/api/vehicles/#{car["id"]}/history"
+    _status, body = owner.call(:put, path, { odometer_km: 160_934, plugs_changed_km: 321_869 })
+    expect(body["error"]["message"]).to eq(
+      "The plugs cannot have been changed at 200,000 mi: the odometer is at 100,000 mi."
+    )
+    page = owner.start_quote(car["plate"])
+    page["draft"]["content"]["history"] = { "odometer_km" => 160_934, "plugs_changed_km" => 321_869 }
+    status, body = owner.choose(page, [1], works: ["plug"])
+    expect([status, body["error"]["message"]]).to match([400, a_string_including("200,000 mi")])
   end
 
   it "refuses what does not fit, and records who noted what when" do

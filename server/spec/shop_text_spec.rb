@@ -30,6 +30,14 @@ RSpec.describe NimbleServer::Documents::ShopText do
     expect(text("en-US", time_zone: "America/New_York").date(late)).to eq("November 26, 2026")
   end
 
+  it "says why a past cannot be true in the shop's own distances" do
+    doubt = NimbleLedger::Risk::History.doubt(160_934.4, 80_467.2, cylinder: 3)
+    expect(text("en-US", distance_unit: "mi").doubt(doubt)).to eq(
+      "Plug 3 cannot have been changed at 100,000 mi: the odometer is at 50,000 mi."
+    )
+    expect(text("de-DE").doubt(doubt)).to include("160.934 km")
+  end
+
   it "knows where decimals begin, and takes the nearest locale there is" do
     expect(%w[en-US de-DE fr-FR de-CH xx-YY].map { |name| described_class.decimal_mark(name) }).to eq(%w[. , , . .])
   end

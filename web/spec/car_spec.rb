@@ -40,7 +40,7 @@ RSpec.describe "the car on the Quote page", type: :feature do
     within("[role=dialog]") do
       expect(page).to have_css(
         "[role=alert]",
-        text: "Plug 5 cannot have been changed at 990000 km: the odometer is at 181400 km."
+        text: "Plug 5 cannot have been changed at 990,000 km: the odometer is at 181,400 km."
       )
       expect(find_field("Cylinder 5: changed at").value).to eq("990,000")
       expect(page).to have_button("Note it on the vehicle", disabled: true)

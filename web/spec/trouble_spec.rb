@@ -59,7 +59,7 @@ RSpec.describe "trouble on the Quote page", type: :feature do
     within("[role=dialog]") do
       expect(page).to have_css(
         "[role=alert]",
-        text: /The plugs cannot have been changed at 900000 km: the odometer is at \d+ km\./
+        text: /The plugs cannot have been changed at 900,000 km: the odometer is at [\d,]+ km\./
       )
     end
   end

@@ -76,7 +76,7 @@ RSpec.describe NimbleLedger::Picture do
     expect(text["short"]).to eq(
       "Number 5 sits on the rear bank, under the wiper arms and cowl tray and the upper intake manifold. Seven " \
         "layers come off before " \
-        "anyone can touch it, so nearly all of the 2.7 hours is reaching. The same on number 2 would be 0.7."
+        "anyone can touch it, so most of the 2.7 hours is reaching. The same on number 2 would be 0.7."
     )
     expect(text["in_order"].size).to be > 12
   end

@@ -95,6 +95,11 @@ module NimbleServer
       json(e.to_h, 422)
     end
 
+    error NimbleLedger::Risk::History::Impossible do |e|
+      said = account ? within_shop { shop.text.doubt(e.doubt) } : e.message
+      json({ "error" => e.to_h["error"].merge("message" => said) }, 400)
+    end
+
     error NimbleLedger::Error do |e|
       json(e.to_h, 400)
     end

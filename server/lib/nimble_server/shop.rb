@@ -50,5 +50,8 @@ module NimbleServer
     def newest(table) = self[table].order(Sequel.desc(:revision)).get(:id)
 
     def profile = @profile ||= db[:shops].where(id: id).first
+
+    # Numbers, dates and distances as this shop writes them.
+    def text = @text ||= Documents::ShopText.new(**profile.slice(:locale, :distance_unit, :time_zone))
   end
 end

@@ -21,6 +21,7 @@ export function formatter(units: ShopUnits) {
   );
   const figure = (value: number, decimals?: 0 | 1 | 2) =>
     (decimals === undefined ? plainNumber : (byDecimals[decimals] ?? plainNumber)).format(value);
+  const bareDistance = (km: number) => whole.format(units.distance_unit === "mi" ? km / KM_PER_MILE : km);
   const minor = 10 ** units.currency_exponent;
   const when = new Intl.DateTimeFormat(units.locale, {
     day: "numeric",
@@ -53,8 +54,9 @@ export function formatter(units: ShopUnits) {
     figure,
     years: (years: number) => `${plainNumber.format(years)} ${years === 1 ? "year" : "years"}`,
     minutes: (minutes: number) => (minutes > 0 && minutes < 1 ? "<1" : String(Math.round(minutes))),
-    distance: (km: number) =>
-      `${whole.format(units.distance_unit === "mi" ? km / KM_PER_MILE : km)} ${units.distance_unit}`,
+    /** A distance in the shop's unit, the unit unsaid. */
+    bareDistance,
+    distance: (km: number) => `${bareDistance(km)} ${units.distance_unit}`,
     toKm: (value: number) => (units.distance_unit === "mi" ? value * KM_PER_MILE : value),
     fromKm: (km: number) => Math.round(units.distance_unit === "mi" ? km / KM_PER_MILE : km),
     percent: (share: number) => `${figure(share * 100, share < 0.1 ? 1 : 0)} %`,

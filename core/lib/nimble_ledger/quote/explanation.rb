@@ -131,8 +131,10 @@ module NimbleLedger
 
       def share
         reaching = @plan.job.minutes("remove", "refit", "closing") / @plan.job.total.mean
-        if reaching >= 0.7
+        if reaching >= 0.9
           "nearly all"
+        elsif reaching >= 0.65
+          "most"
         elsif reaching >= 0.5
           "more than half"
         elsif reaching >= 0.3

@@ -42,20 +42,37 @@ module NimbleLedger
       # @return [Entry] of the car as a whole
       attr_reader :car
 
-      # Why a last change cannot be true, in words for people; nil where it can be or too little is known.
+      # A last change that stands above the odometer. cylinder: whose plug, nil for the car's.
+      Doubt =
+        Struct.new(:cylinder, :changed_km, :odometer_km) do
+          # @yield [km] a distance as whoever reads it writes it; km where no block is given
+          # @return [String] without its full stop
+          def sentence(&distance)
+            distance ||= ->(km) { "#{format("%.10g", km)} km" }
+            "#{cylinder ? "Plug #{cylinder}" : "The plugs"} cannot have been changed at " \
+              "#{distance.call(changed_km)}: the odometer is at #{distance.call(odometer_km)}"
+          end
+        end
+
+      # A history that cannot be true.
+      class Impossible < InvalidInput
+        # @return [Doubt]
+        attr_reader :doubt
+
+        def initialize(doubt, path)
+          @doubt = doubt
+          message = "is above the odometer (#{format("%.10g", doubt.odometer_km)} km)"
+          super("#{doubt.sentence}.", details: [{ "path" => path, "message" => message }])
+        end
+      end
+
+      # Why a last change cannot be true; nil where it can be or too little is known.
       # @param changed [Numeric, nil] km at the last change
       # @param odometer [Numeric, nil] km now
       # @param cylinder [String, Integer, nil] whose plug; nil for the car's
-      # @return [String, nil]
-      def self.doubt(changed, odometer, cylinder: nil)
-        return nil unless changed && odometer && changed > odometer
-
-        "#{cylinder ? "Plug #{cylinder}" : "The plugs"} cannot have been changed at #{km(changed)}: the odometer " \
-          "is at #{km(odometer)}"
-      end
-
-      def self.km(number) = "#{format("%.10g", number)} km"
-      private_class_method :km
+      # @return [Doubt, nil]
+      def self.doubt(changed, odometer, cylinder: nil) =
+        changed && odometer && changed > odometer ? Doubt.new(cylinder, changed, odometer) : nil
 
       # @param cylinders [Array<Integer>, nil] of the engine; nil leaves unknown numbers unchecked
       # @raise [InvalidInput] when a last change stands above the odometer, or a cylinder does not exist
@@ -93,13 +110,16 @@ module NimbleLedger
       def entry(hash, path, cylinder: nil)
         changed = hash["plugs_changed_km"]
         doubt = History.doubt(changed, @odometer, cylinder: cylinder)
-        refuse("#{path}/plugs_changed_km", "is above the odometer (#{format("%.10g", @odometer)} km)", doubt) if doubt
+        raise Impossible.new(doubt, "#{path}/plugs_changed_km") if doubt
 
         Entry.new(@odometer - changed, hash["plugs_changed_years"], hash["compound_used"] || false, hash["fitted"])
       end
 
-      def refuse(path, message, words = "The history cannot be right: #{path} #{message}")
-        raise InvalidInput.new("#{words}.", details: [{ "path" => path, "message" => message }])
+      def refuse(path, message)
+        raise InvalidInput.new(
+                "The history cannot be right: #{path} #{message}.",
+                details: [{ "path" => path, "message" => message }]
+              )
       end
     end
   end

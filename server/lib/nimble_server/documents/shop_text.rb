@@ -14,8 +14,9 @@ module NimbleServer
       KM_PER_MILE = 1.609344
 
       # @param locale [String] as browsers name it: "en-US", "de-DE"
+      # @param currency [String, nil] where money is written
       # @param exponent [Integer] decimals of the currency
-      def initialize(locale:, currency:, exponent:, distance_unit: "km", time_zone: "UTC")
+      def initialize(locale:, currency: nil, exponent: 2, distance_unit: "km", time_zone: "UTC")
         @locale = ShopText.known(locale)
         @currency = currency
         @exponent = exponent
@@ -54,6 +55,10 @@ module NimbleServer
       end
 
       def distance(km) = "#{number((@unit == "mi" ? km / KM_PER_MILE : km).round, 0)} #{@unit}"
+
+      # @param doubt [NimbleLedger::Risk::History::Doubt]
+      # @return [String] a sentence
+      def doubt(doubt) = "#{doubt.sentence { |km| distance(km) }}."
 
       private
 

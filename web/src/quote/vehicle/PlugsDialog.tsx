@@ -9,7 +9,7 @@ import { NumberBox } from "../../shared/fields/NumberBox";
 import { Button, Small, Unseen } from "../../shared/parts";
 import { FindingsList } from "./FindingsList";
 import { NoteOnVehicle } from "./NoteOnVehicle";
-import { asEntered, type Construction, CONSTRUCTIONS, type Fitted, knownOf, type Past, withPast } from "./plugPasts";
+import { asEntered, type Construction, CONSTRUCTIONS, type Fitted, type Past, withPast } from "./plugPasts";
 
 const Table = styled.table`
   font-size: 14px;
@@ -43,7 +43,8 @@ export function PlugsDialog({ page, content, resolved, problem, onChange, onClos
     <Dialog title={`Plugs in ${page.vehicle.plate}`} onClose={onClose} wide>
       <p>
         <Small>
-          The plug that is fitted decides its odds and when it is due. A cylinder's own entry wins over the car's.
+          The plug that is fitted decides its odds and when it is due. A cylinder's own entry wins over the car's, which
+          stands in gray where nothing is entered.
         </Small>
       </p>
       <Table>
@@ -77,8 +78,8 @@ export function PlugsDialog({ page, content, resolved, problem, onChange, onClos
             <Cylinder
               key={number}
               number={number}
-              past={knownOf(history, number)}
-              own={history.cylinders?.[String(number)] !== undefined}
+              own={history.cylinders?.[String(number)]}
+              car={history}
               isDisabled={!onChange}
               onPast={(past) => onChange?.((now) => withPast(now, number, past))}
             />
@@ -99,13 +100,15 @@ export function PlugsDialog({ page, content, resolved, problem, onChange, onClos
 
 interface CylinderProps {
   number: number;
-  past: Past;
-  own: boolean;
+  /** What is entered for it alone; the rest is the car's, shown where nothing is entered. */
+  own: Past | undefined;
+  car: Past;
   isDisabled: boolean;
   onPast: (past: Past | null) => void;
 }
 
-function Cylinder({ number, past, own, isDisabled, onPast }: CylinderProps) {
+function Cylinder({ number, own, car, isDisabled, onPast }: CylinderProps) {
+  const { format } = useSession();
   return (
     <tr>
       <td>{number}</td>
@@ -113,23 +116,25 @@ function Cylinder({ number, past, own, isDisabled, onPast }: CylinderProps) {
         <DistanceBox
           bare
           label={`Cylinder ${number}: changed at`}
-          km={past.plugs_changed_km ?? 0}
+          km={own?.plugs_changed_km ?? null}
+          placeholder={format.bareDistance(car.plugs_changed_km ?? 0)}
           isDisabled={isDisabled}
-          onKm={(km) => km !== null && onPast({ plugs_changed_km: km })}
+          onKm={(km) => onPast({ plugs_changed_km: km ?? undefined })}
         />
       </td>
       <td>
         <NumberBox
           bare
           label={`Cylinder ${number}: years ago`}
-          value={past.plugs_changed_years ?? 0}
+          value={own?.plugs_changed_years ?? null}
+          placeholder={format.figure(car.plugs_changed_years ?? 0)}
           least={0}
           isDisabled={isDisabled}
-          onValue={(value) => value !== null && onPast({ plugs_changed_years: value })}
+          onValue={(value) => onPast({ plugs_changed_years: value ?? undefined })}
         />
       </td>
       <FittedCells
-        fitted={past.fitted}
+        fitted={own?.fitted}
         name={`cylinder ${number}`}
         standard="as the car"
         isDisabled={isDisabled}

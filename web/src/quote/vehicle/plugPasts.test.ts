@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import type { Content, Resolved } from "../../api/client";
-import { asEntered, knownOf, tagOf, withPast } from "./plugPasts";
+import { asEntered, tagOf, withPast } from "./plugPasts";
 
 const content = {
   scopes: [],
@@ -20,19 +20,20 @@ describe("what was done to which cylinder", () => {
     expect(withPast(content, 3, null).history?.cylinders).toEqual({ "3": {} });
   });
 
-  it("says in a tag what is its own, and lets its entry win over the car's", () => {
+  it("drops one figure of an entry; without any it is the car's again", () => {
+    const both = withPast(content, 3, { plugs_changed_years: 2 });
+    expect(withPast(both, 3, { plugs_changed_km: undefined }).history?.cylinders).toEqual({
+      "3": { plugs_changed_years: 2 },
+    });
+    expect(withPast(content, 3, { plugs_changed_km: undefined }).history?.cylinders).toEqual({ "3": {} });
+  });
+
+  it("says in a tag what is its own", () => {
     expect([
       tagOf(undefined),
       tagOf({ plugs_changed_km: 1 }),
       tagOf({ plugs_changed_years: 2, fitted: { construction: "multi-piece", interval_km: 1 } }),
     ]).toEqual(["", "own past", "2 y, other plug"]);
-    const history = {
-      plugs_changed_km: 10,
-      plugs_changed_years: 9,
-      cylinders: { "3": { plugs_changed_years: 1 } },
-    } as unknown as Resolved["history"];
-    expect(knownOf(history, 3)).toMatchObject({ plugs_changed_km: 10, plugs_changed_years: 1 });
-    expect(knownOf(history, 1)).toMatchObject({ plugs_changed_years: 9 });
   });
 
   it("shows what was entered, refused or not, over what the figures were made from", () => {

@@ -27,16 +27,6 @@ export function withPast(content: Content, number: number, change: Past | null):
   return { ...content, history: { ...content.history, cylinders: { ...before, [key]: entry } } };
 }
 
-/** What is known of one cylinder: its own entry over the car's. */
-export function knownOf(history: Resolved["history"], number: number): Past {
-  return {
-    plugs_changed_km: history.plugs_changed_km,
-    plugs_changed_years: history.plugs_changed_years,
-    fitted: history.fitted,
-    ...history.cylinders?.[String(number)],
-  };
-}
-
 /**
  * The history as it stands in the dialog: what was entered last over what the figures were made from, refused or not.
  */

@@ -157,11 +157,11 @@ module NimbleServer
             raise Refusal.new(
                     422,
                     "invalid_history",
-                    "#{doubt}.",
+                    @shop.text.doubt(doubt),
                     details: [
                       {
                         "path" => "#{"/cylinders/#{cylinder}" if cylinder}/plugs_changed_km",
-                        "message" => "is above the odometer (#{row[:odometer_km]} km)"
+                        "message" => "is above the odometer (#{@shop.text.distance(row[:odometer_km])})"
                       }
                     ]
                   )
