@@ -39,11 +39,9 @@ class SimulateRisk
     @trouble.outcomes.plug_rows.map do |row|
       b, t, s = row.chances.to_a
       ends =
-        [
-          @trouble.outcomes.break_minutes(row.target),
-          @trouble.outcomes.thread_minutes,
-          @trouble.outcomes.stubborn_minutes
-        ].map { |x| [x.mean, x.variance] }
+        %w[broken thread stubborn]
+          .map { |outcome| @trouble.outcomes.minutes_of(outcome, row.target) }
+          .map { |points| [points.mean, points.variance] }
       [[b, b + ((1 - b) * t), b + ((1 - b) * (t + ((1 - t) * s)))], ends]
     end
   end

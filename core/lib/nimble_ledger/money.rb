@@ -8,7 +8,14 @@ module NimbleLedger
     # Rounds half up (away from zero for negative amounts).
     # @param exact [Rational, Integer]
     # @return [Integer] cents
-    def round(exact) = exact.to_r.round(half: :up)
+    def round(exact)
+      return exact if exact.is_a?(Integer)
+
+      whole = exact.to_r
+      twice = 2 * whole.denominator
+      above = ((2 * whole.numerator.abs) + whole.denominator) / twice
+      whole.negative? ? -above : above
+    end
 
     # Spreads an amount over weights so that the parts sum to it, by largest remainder.
     # @param cents [Integer]

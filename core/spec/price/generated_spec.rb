@@ -121,6 +121,7 @@ RSpec.describe "price invariants" do
       tenths = rng.rand(5..40)
       totals = [price.total_with(tenths, 0), price.total_with(tenths + 1, 0), price.total_with(tenths + 1, 500)]
       expect(totals).to eq(totals.sort)
+      expect(price.total_with((price.list.first.quantity * 10).round, 0)).to eq(price.total_cents)
     end
   end
 

@@ -37,11 +37,11 @@ RSpec.describe NimbleLedger::Time do
 
   it "rounds quoted hours up to the increment, never below the minimum" do
     exact = NimbleLedger::Time::Total.new(126.0, 0.0)
-    expect(NimbleLedger::Time::QuotedHours.tenths(exact, house: house)).to eq(21)
-    expect(NimbleLedger::Time::QuotedHours.tenths(NimbleLedger::Time::Total.new(126.1, 0.0), house: house)).to eq(22)
-    expect(NimbleLedger::Time::QuotedHours.tenths(NimbleLedger::Time::Total.new(4.0, 0.0), house: house)).to eq(5)
+    expect(NimbleLedger::Time::QuotedHours.new(house).tenths(exact)).to eq(21)
+    expect(NimbleLedger::Time::QuotedHours.new(house).tenths(NimbleLedger::Time::Total.new(126.1, 0.0))).to eq(22)
+    expect(NimbleLedger::Time::QuotedHours.new(house).tenths(NimbleLedger::Time::Total.new(4.0, 0.0))).to eq(5)
     quarter = house.with({ "increment_hours" => 0.5 })
-    expect(NimbleLedger::Time::QuotedHours.tenths(exact, house: quarter)).to eq(25)
+    expect(NimbleLedger::Time::QuotedHours.new(quarter).tenths(exact)).to eq(25)
   end
 
   it "multiplies rust, brittle connectors and bodges where they apply" do

@@ -42,7 +42,12 @@ module NimbleLedger
       # @return [Integer] cents
       def total_with(tenths, extra_cents)
         labor = labor_cents(tenths)
-        sums([labor, extra_cents, supplies_cents(labor)] + @staying.cents, OF_HOURS + @staying.classes).total
+        changing = [labor, extra_cents, supplies_cents(labor)]
+        return sums(changing + @staying.cents, OF_HOURS + @staying.classes).total if @discount
+
+        by_class = @staying.by_class.dup
+        OF_HOURS.zip(changing) { |name, cents| by_class[name] += cents }
+        changing.sum + @staying.total + @tax.added_cents(by_class)
       end
 
       # Tax contained in prices when the house quotes tax-inclusive; 0 otherwise.
@@ -58,11 +63,21 @@ module NimbleLedger
       OF_HOURS = %w[labor parts fees].freeze
       private_constant :OF_HOURS
 
-      # Cents and tax classes of lines.
-      Taxed =
-        Struct.new(:cents, :classes) do
-          def self.of(lines) = new(lines.map(&:cents), lines.map { |line| Tax.class_of(line.kind) }).freeze
+      # Cents and tax classes of lines, and what they come to together.
+      class Taxed
+        attr_reader :cents, :classes, :by_class, :total
+
+        def self.of(lines) = new(lines.map(&:cents), lines.map { |line| Tax.class_of(line.kind) })
+
+        def initialize(cents, classes)
+          @cents = cents
+          @classes = classes
+          @total = cents.sum
+          @by_class = Hash.new(0)
+          classes.zip(cents) { |name, each| @by_class[name] += each }
+          freeze
         end
+      end
       private_constant :Taxed
 
       # before_tax: cents, off: the discount in cents, by_class: cents after it, tax: what is added.

@@ -9,19 +9,31 @@ module NimbleLedger
       COVER = 0.99
 
       # @param plan [Access::Plan]
-      # @param space [OutcomeSpace]
+      # @param billed [OutcomeSpace] what may happen, as far as it is billed
+      # @param only_broken [Proc] number of broken plugs to the outcomes in which nothing else happens
       # @param broken_counts [Array<Float>] exact
       # @param price [Price::Lines]
       # @param by_tenths [Integer] what the advisor's override adds to every figure of hours
       # @param multi_piece [Boolean] whether a broken plug leaves a shell to be filled and left to cure
-      def initialize(plan, space, broken_counts, price, house:, by_tenths: 0, multi_piece: false)
+      def initialize(
+        plan,
+        billed,
+        broken_counts,
+        price,
+        house:,
+        only_broken:,
+        by_tenths: 0,
+        multi_piece: false
+      )
         @multi_piece = multi_piece
         @plan = plan
-        @space = space
+        @billed = billed
+        @only_broken = only_broken
         @broken_counts = broken_counts
         @price = price
         @house = house
         @by_tenths = by_tenths
+        @quoted_hours = Time::QuotedHours.new(house)
         @totals = {}
       end
 
@@ -48,7 +60,7 @@ module NimbleLedger
       def likely_cents = ranked_at(0.5)
 
       # @return [Float] cents: what the job costs on average, troubles included
-      def expected_cents = billed.sum(0.0) { |outcome, chance| chance * price_of(outcome) }
+      def expected_cents = @billed.likely.sum(0.0) { |outcome| outcome.chance * price_of(outcome) }
 
       # Waiting for adhesive: once when broken plugs are filled together, for each when one at a time.
       def cure_minutes(broken)
@@ -61,7 +73,7 @@ module NimbleLedger
       def price_of(outcome)
         tenths = tenths_of(outcome)
         cents = outcome.parts_cents.round + (outcome.broken.positive? ? @house["extraction_kit_cents"] : 0)
-        @totals[[tenths, cents]] ||= @price.total_with(tenths, cents)
+        (@totals[tenths] ||= {})[cents] ||= @price.total_with(tenths, cents)
       end
 
       private
@@ -69,40 +81,22 @@ module NimbleLedger
       # Outcomes ranked by price, the first whose cumulative chance reaches a share.
       # @return [Integer] cents
       def ranked_at(share)
-        ranked = @ranked ||= billed.map { |outcome, chance| [price_of(outcome), chance] }.sort
+        ranked = @ranked ||= @billed.likely.map { |outcome| [price_of(outcome), outcome.chance] }.sort
         reached = 0.0
         (ranked.find { |_cents, chance| (reached += chance) >= share - 1e-9 } || ranked.last).first
-      end
-
-      # What is billed alike, once: outcomes that differ in stubborn plugs only, with their chance together.
-      # @return [Array<[OutcomeSpace::Outcome, Float]>]
-      def billed
-        @billed ||=
-          @space
-            .likely
-            .group_by do |outcome|
-              [
-                outcome.billed_mean.round(9),
-                outcome.billed_variance.round(9),
-                outcome.parts_cents.round(6),
-                outcome.broken.positive?
-              ]
-            end
-            .values
-            .map { |alike| [alike.first, alike.sum(0.0, &:chance)] }
       end
 
       # Billed hours of the whole job when this happens.
       def tenths_of(outcome) =
         billed_tenths(
-          Time::QuotedHours.tenths(@plan.job.total.plus(outcome.billed_mean, outcome.billed_variance), house: @house)
+          @quoted_hours.tenths(@plan.job.total.plus(outcome.billed_mean, outcome.billed_variance))
         )
 
       def billed_tenths(computed) = [computed + @by_tenths, 0].max
 
       # Exactly so many break and nothing else happens.
       def row(broken)
-        same = @space.only_broken(broken)
+        same = @only_broken.call(broken)
         chance = same.sum(0.0, &:chance)
         mean = chance.zero? ? 0.0 : same.sum { |outcome| outcome.chance * outcome.mean } / chance
         likeliest = same.max_by(&:chance)

@@ -36,8 +36,11 @@ module NimbleLedger
 
       # @param outcomes [Outcomes]
       # @param mishap_cents [Proc] price of a mishap's parts, in cents
-      def initialize(outcomes, house:, mishap_cents: ->(_mishap) { 0 })
+      # @param billed_only [Boolean] whether a stubborn plug counts as one that came free, as it does on the bill: all
+      #   that money needs, and far fewer outcomes
+      def initialize(outcomes, house:, mishap_cents: ->(_mishap) { 0 }, billed_only: false)
         @house = house
+        @billed_only = billed_only
         @outcomes = outcomes
         @middle = middle_factor
         plugs = plug_factors
@@ -120,6 +123,7 @@ module NimbleLedger
       def ends_of_one_plug(chances, factor)
         broken, thread, stubborn = chances.to_a
         sound = (1 - broken) * (1 - thread)
+        stubborn = 0 if @billed_only
         [
           ending("broken", broken, factor),
           ending("thread", (1 - broken) * thread, factor),

@@ -5,18 +5,34 @@ module NimbleLedger
     # Compares the soak protocols an engine allows (model.md section 5): expected hands-on minutes, expected cost, the
     # chance of at least one break, when the car is ready. Recommends the least expected cost that meets the promise.
     class SoakPlanner
-      Row =
-        Struct.new(
-          :protocol,
-          :hands_on_minutes,
-          :wait_minutes,
-          :overnight,
-          :expected_cents,
-          :break_chance,
-          :quoted_tenths,
-          :total_cents,
-          :ready
-        )
+      # One protocol; each figure is worked out when it is asked for.
+      class Row
+        attr_reader :protocol, :trouble
+
+        # @param ready [Proc] see SoakPlanner
+        def initialize(protocol, trouble, ready)
+          @protocol = protocol
+          @trouble = trouble
+          @when_ready = ready
+        end
+
+        # @return [Float] minutes, on average, troubles included
+        def hands_on_minutes = trouble.plan.job.total.mean + trouble.outcomes.expected_extra_minutes
+
+        def wait_minutes = trouble.plan.wait_minutes
+        def overnight = trouble.plan.overnight?
+
+        # @return [Float] cents, on average, troubles included
+        def expected_cents = @expected_cents ||= trouble.allowance.expected_cents
+
+        # @return [Float] of at least one break
+        def break_chance = 1 - trouble.outcomes.broken_counts.first
+
+        # @return [Integer] without trouble
+        def total_cents = trouble.price.total_cents
+
+        def ready = @ready ||= @when_ready.call(trouble)
+      end
 
       # @param trouble_for [Proc] protocol name to Trouble
       # @param protocols [Array<String>] allowed
@@ -26,7 +42,7 @@ module NimbleLedger
         trouble_for,
         ready: ->(trouble) { trouble.plan.wait_minutes + trouble.mixture.quantile(0.8) }
       )
-        @rows = protocols.map { |protocol| row(protocol, trouble_for.call(protocol), ready) }
+        @rows = protocols.map { |protocol| Row.new(protocol, trouble_for.call(protocol), ready) }
         freeze
       end
 
@@ -51,21 +67,6 @@ module NimbleLedger
       private
 
       def meeting(promised) = promised ? rows.select { |row| row.ready <= promised } : rows
-
-      def row(protocol, trouble, ready)
-        plan = trouble.plan
-        Row.new(
-          protocol,
-          plan.job.total.mean + trouble.space.expected_minutes,
-          plan.wait_minutes,
-          plan.overnight?,
-          trouble.allowance.expected_cents,
-          1 - trouble.outcomes.broken_counts.first,
-          trouble.answer.quoted_tenths,
-          trouble.price.total_cents,
-          ready.call(trouble)
-        )
-      end
     end
   end
 end

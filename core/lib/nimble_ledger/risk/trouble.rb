@@ -5,15 +5,22 @@ module NimbleLedger
     # One job's troubles, priced: the outcome space, the time with troubles in it, and the allowance (model.md section
     # 5).
     class Trouble
-      attr_reader :answer, :outcomes, :space
+      attr_reader :answer, :outcomes
 
       # @param answer [Job] of a car with history and catalog
       def initialize(answer)
         @answer = answer
         @house = answer.car.house
         @outcomes = answer.outcomes
-        @space = OutcomeSpace.new(@outcomes, house: @house, mishap_cents: method(:mishap_cents).to_proc)
       end
+
+      # Everything that may happen.
+      # @return [OutcomeSpace]
+      def space = @space ||= everything(billed_only: false)
+
+      # The same as far as it is billed.
+      # @return [OutcomeSpace]
+      def billed = @billed ||= everything(billed_only: true)
 
       # Whether the answer knows enough: a history, a construction, a price.
       def self.for(answer) = answer.outcomes && answer.price ? new(answer) : nil
@@ -25,10 +32,11 @@ module NimbleLedger
         @allowance ||=
           Allowance.new(
             plan,
-            space,
+            billed,
             outcomes.broken_counts,
             price,
             house: @house,
+            only_broken: ->(count) { space.only_broken(count) },
             by_tenths: answer.override_tenths,
             multi_piece: outcomes.multi_piece?
           )
@@ -54,6 +62,14 @@ module NimbleLedger
       end
 
       private
+
+      def everything(billed_only:) =
+        OutcomeSpace.new(
+          @outcomes,
+          house: @house,
+          mishap_cents: method(:mishap_cents).to_proc,
+          billed_only: billed_only
+        )
 
       def mishap_cents(mishap)
         mishap.parts.sum { |part| (answer.selling_price(part["part"]) || 0) * part["quantity"].to_i }

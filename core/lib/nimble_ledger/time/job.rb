@@ -36,7 +36,7 @@ module NimbleLedger
       def hours(p) = total.quantile(p) / 60.0
 
       # @return [Integer] quoted tenths of an hour
-      def quoted_tenths = QuotedHours.tenths(total, house: @house)
+      def quoted_tenths = QuotedHours.new(@house).tenths(total)
 
       private
 

@@ -4,19 +4,24 @@ module NimbleLedger
   module Time
     # Quoted hours (model.md section 4): the house quantile of a total in hours, rounded up to the house increment, not
     # below the house minimum.
-    module QuotedHours
-      module_function
+    #
+    #   QuotedHours.new(house).tenths(Total.new(126.1, 0.0)) #=> 22
+    class QuotedHours
+      # @param house [House::Settings]
+      def initialize(house)
+        @increment = (house["increment_hours"] * 10).round
+        @least = ceil(house["minimum_hours"] * 10.0)
+        @quantile = house["quantile"]
+        freeze
+      end
 
       # @param total [Total]
       # @return [Integer] tenths of an hour
-      def tenths(total, house:)
-        increment = (house["increment_hours"] * 10).round
-        least = ceil(house["minimum_hours"] * 10.0, increment)
-        [ceil(total.quantile(house["quantile"]) / 6.0, increment), least].max
-      end
+      def tenths(total) = [ceil(total.quantile(@quantile) / 6.0), @least].max
 
-      def ceil(tenths, increment) = ((tenths / increment) - 1e-9).ceil * increment
-      private_class_method :ceil
+      private
+
+      def ceil(tenths) = ((tenths / @increment) - 1e-9).ceil * @increment
     end
   end
 end
