@@ -77,7 +77,16 @@ module Contract
         max: 500
       )
   }
+  # How a shop is called, where it is and how it writes.
+  shop_details = {
+    "name" => Shape.string(max: 120),
+    "locale" => Shape.string(max: 20, pattern: /\A[a-z]{2,3}(-[A-Za-z0-9]{2,8})*\z/),
+    "distance_unit" => Shape.one_of("km", "mi"),
+    "time_zone" => Shape.string(max: 60),
+    "paper" => Shape.one_of("a4", "letter")
+  }
   REQUESTS = {
+    "ShopDetails" => Shape.object(required: shop_details),
     "NewVehicle" => new_vehicle,
     "VehicleHistory" => vehicle_history,
     "NewShop" =>
@@ -92,16 +101,7 @@ module Contract
               }
             ),
           "shop" =>
-            Shape.object(
-              required: {
-                "name" => Shape.string(max: 120),
-                "locale" => Shape.string(max: 20, pattern: /\A[a-z]{2,3}(-[A-Za-z0-9]{2,8})*\z/),
-                "currency" => Shape.string(max: 3, pattern: /\A[A-Z]{3}\z/),
-                "distance_unit" => Shape.one_of("km", "mi"),
-                "time_zone" => Shape.string(max: 60),
-                "paper" => Shape.one_of("a4", "letter")
-              }
-            ),
+            Shape.object(required: shop_details.merge("currency" => Shape.string(max: 3, pattern: /\A[A-Z]{3}\z/))),
           "rate_cents" => Shape.integer(min: 1, max: 100_000_000)
         },
         optional: {
@@ -231,6 +231,15 @@ module Contract
             body: "NewShop",
             status: "201",
             refused: %w[409 422]
+          )
+      },
+      "/api/shop" => {
+        "put" =>
+          operation(
+            "Say anew how the shop is called, where it is and how it writes",
+            "ShopDetails",
+            body: "ShopDetails",
+            refused: ["422"]
           )
       },
       "/api/people" => {

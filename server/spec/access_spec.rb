@@ -32,6 +32,16 @@ RSpec.describe "who may see what" do
     "POST /api/join" => {
       other: :anyone
     },
+    "PUT /api/shop" => {
+      body: {
+        name: "Hollow Lane Motors",
+        locale: "en-GB",
+        distance_unit: "mi",
+        time_zone: "Europe/London",
+        paper: "a4"
+      },
+      other: :own
+    },
     "GET /api/people" => {
       other: :own
     },

@@ -101,6 +101,24 @@ RSpec.describe "a shop of one's own" do
     end
   end
 
+  it "is described anew by its owner, in the session and on what is written from then on" do
+    client = owner
+    given = NEW_SHOP[:shop].except(:currency).merge(name: " Vane & Daughter ", locale: "en-GB", distance_unit: "mi")
+    kept = client.call(:put, "/api/shop", given.merge(time_zone: "Europe/London", paper: "letter"))
+    expected = {
+      "name" => "Vane & Daughter",
+      "locale" => "en-GB",
+      "distance_unit" => "mi",
+      "time_zone" => "Europe/London",
+      "paper" => "letter"
+    }
+    expect(kept).to eq([200, expected])
+    expect(client.call(:get, "/api/session").last["shop"]).to include(expected)
+    status, body = client.call(:put, "/api/shop", given.merge(time_zone: "Europe/Nowhere"))
+    expect([status, body["error"]["details"].first["path"]]).to eq([422, "/time_zone"])
+    expect(client.call(:get, "/api/session").last["shop"]).to include(expected)
+  end
+
   it "keeps as many decimals as the currency has" do
     open_shop(NEW_SHOP.merge(shop: NEW_SHOP[:shop].merge(currency: "JPY", locale: "ja-JP")))
     shop = Client.new(@app).tap { |one| one.sign_in("aldith@vane.example", "eleven-herons") }.call(:get, "/api/session")

@@ -79,6 +79,27 @@ RSpec.describe "house figures", type: :feature do
     expect(row("Opening hours")).to have_text("Sat closed, Sun 09:30 to 12:00")
   end
 
+  it "says anew how the shop is called and how it writes" do
+    sign_in("owner@merrow.example")
+    visit "/house"
+    shop = find("section[aria-label='The shop']")
+    before = shop.text
+    shop.click_button("Change")
+    expect(page).to have_css("[role=dialog] h2", text: "The shop")
+    accessible
+    fill_in "Name", with: "Merrow Quay & Sons"
+    choose_from "Distances in", "miles"
+    click_button "Keep"
+    expect(page).to have_no_css("[role=dialog]")
+    expect(find("section[aria-label='The shop']")).to have_text(/Merrow Quay & Sons.*miles/m)
+    page.refresh
+    find("section[aria-label='The shop']").click_button("Change")
+    fill_in "Name", with: before[/Merrow Quay Garage/]
+    choose_from "Distances in", "kilometers"
+    click_button "Keep"
+    expect(find("section[aria-label='The shop']")).to have_text(/Merrow Quay Garage.*kilometers/m)
+  end
+
   it "shows an advisor the figures without a way to change them" do
     sign_in
     visit "/house"

@@ -150,7 +150,7 @@ RSpec.describe "the engine library", type: :feature do
       click_link "House"
       expect(page).to have_css("label", text: /here\s*strap and block\s*asked for by IXO6/)
       accessible
-      fill_in "Something else the shop owns:", with: "Engine support bar"
+      fill_in "Something else the shop owns", with: "Engine support bar"
       click_button "Add"
       expect(page).to have_css("label", text: /here\s*engine support bar\s*no engine in the library asks for it/)
       find("label", text: "engine support bar").click

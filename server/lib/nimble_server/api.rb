@@ -162,5 +162,6 @@ module NimbleServer
     register Features::Quotes::Papers
     register Features::HouseRules::Routes
     register Features::Prices::Routes
+    register Features::ShopDetails::Routes
   end
 end

@@ -51,6 +51,13 @@ module NimbleServer
 
     def profile = @profile ||= db[:shops].where(id: id).first
 
+    # Changes how the shop is called, where it is and how it writes.
+    # @param details [Hash] columns of shops
+    def describe(details)
+      db[:shops].where(id: id).update(details.transform_keys(&:to_sym))
+      @profile = @text = nil
+    end
+
     # Numbers, dates and distances as this shop writes them.
     def text = @text ||= Documents::ShopText.new(**profile.slice(:locale, :distance_unit, :time_zone))
   end

@@ -88,6 +88,7 @@ export const api = {
   session: () => unwrap(client.GET("/api/session")),
   signIn: (email: string, password: string) => unwrap(client.POST("/api/account/login", { body: { email, password } })),
   openShop: (body: NewShop) => unwrap(client.POST("/api/setup", { body })),
+  keepShop: (body: Schemas["ShopDetails"]) => unwrap(client.PUT("/api/shop", { body })),
   people: () => unwrap(client.GET("/api/people")),
   changePerson: (id: string, body: Schemas["ChangePerson"]) =>
     unwrap(client.PUT("/api/people/{id}", { params: { path: { id } }, body })),

@@ -8,7 +8,7 @@ import { DistanceBox } from "../shared/fields/DistanceBox";
 import { Field } from "../shared/fields/Field";
 import { NumberBox } from "../shared/fields/NumberBox";
 import { type Found, Pick } from "../shared/fields/Pick";
-import { Button, Notice } from "../shared/parts";
+import { Button, Notice, Small } from "../shared/parts";
 
 const Grid = styled.div`
   display: grid;
@@ -107,7 +107,8 @@ export function NewVehicle({ plate, onClose, onAdded }: Props) {
         )}
         <Button type="submit" $main isDisabled={add.isPending || !ready}>
           Add and start a quote
-        </Button>
+        </Button>{" "}
+        {!ready && <Small>{engine === null ? "Still needed: the engine." : "The year is no year of a car."}</Small>}
       </Form>
     </Dialog>
   );

@@ -2,15 +2,15 @@ import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { type FormEvent, useMemo, useState } from "react";
 import { Form, I18nProvider } from "react-aria-components";
 import styled from "styled-components";
-import { api, type NewShop, Refused } from "../api/client";
+import { api, type NewShop } from "../api/client";
 import { CoverPage } from "../session/CoverPage";
-import { Choice } from "../shared/fields/Choice";
 import { Field } from "../shared/fields/Field";
 import { NumberBox } from "../shared/fields/NumberBox";
 import { Pick } from "../shared/fields/Pick";
-import { sentence } from "../shared/format";
+import { faultsByPath } from "../shared/faults";
 import { Button, Notice, Small } from "../shared/parts";
-import { currencies, exponentOf, localesFor, placeOf, timeZones } from "./places";
+import { PlaceFields } from "../shared/PlaceFields";
+import { currencies, exponentOf, placeOf } from "../shared/places";
 import { Specimen } from "./Specimen";
 
 const Columns = styled.div`
@@ -46,15 +46,6 @@ const Columns = styled.div`
 
 const LANGUAGE = navigator.language || "en-US";
 const ZONE = Intl.DateTimeFormat().resolvedOptions().timeZone || "UTC";
-const PAPERS = [
-  { id: "a4", text: "A4" },
-  { id: "letter", text: "Letter" },
-];
-const UNITS = [
-  { id: "km", text: "kilometers" },
-  { id: "mi", text: "miles" },
-];
-
 /** A server with no shop yet: this page opens one, with an empty garage. */
 export function FirstRun() {
   const queries = useQueryClient();
@@ -62,7 +53,7 @@ export function FirstRun() {
   const [text, setText] = useState({ shop: "", owner: "", email: "", password: "", tax: "Sales tax" });
   const [rate, setRate] = useState<number | null>(null);
   const [tax, setTax] = useState<number | null>(null);
-  const lists = useMemo(() => ({ locales: localesFor(LANGUAGE), currencies: currencies(), zones: timeZones() }), []);
+  const known = useMemo(() => currencies(), []);
   const write = (key: keyof typeof text) => (value: string) => setText((now) => ({ ...now, [key]: value }));
   const set = (change: Partial<typeof place>) => setPlace((now) => ({ ...now, ...change }));
   const exponent = exponentOf(place.currency);
@@ -89,67 +80,37 @@ export function FirstRun() {
       tax: tax ? { label: text.tax, percent: tax, on: ["labor", "parts", "fees"] } : null,
     });
   };
-  const faults = problemsOf(open.error);
+  const faults = faultsByPath(open.error);
 
   return (
     <I18nProvider locale={place.locale}>
       <CoverPage
         wide
         title="Open the ledger"
-        line="This server has no shop yet. What you enter here can be changed later."
+        line="This server has no shop yet. What you say of the shop can be changed later, under House."
       >
         <Form onSubmit={submit}>
           <Columns>
             <div style={{ display: "grid", gap: 20 }}>
               <fieldset>
                 <legend>The shop</legend>
-                <Field
-                  className="wide"
-                  label="Name"
-                  value={text.shop}
-                  onChange={write("shop")}
-                  isRequired
-                  maxLength={120}
-                  autoFocus
-                  problem={faults["/shop/name"]}
-                />
-                <Choice
-                  label="Numbers and dates as in"
-                  value={place.locale}
-                  options={lists.locales}
-                  onPick={(locale) => set({ locale })}
-                />
-                <Pick
-                  label="Currency"
-                  value={place.currency}
-                  items={lists.currencies}
-                  onPick={(currency) => currency && set({ currency })}
-                  none="No currency is called that."
-                  isRequired
-                  problem={faults["/shop/currency"]}
-                />
-                <Choice
-                  label="Distances in"
-                  value={place.distance}
-                  options={UNITS}
-                  onPick={(unit) => set({ distance: unit as "km" | "mi" })}
-                />
-                <Choice
-                  label="Paper"
-                  value={place.paper}
-                  options={PAPERS}
-                  onPick={(paper) => set({ paper: paper as "a4" | "letter" })}
-                />
-                <Pick
-                  className="wide"
-                  label="Time zone"
-                  value={place.timeZone}
-                  items={lists.zones}
-                  onPick={(timeZone) => timeZone && set({ timeZone })}
-                  none="No time zone is called that."
-                  isRequired
-                  problem={faults["/shop/time_zone"]}
-                />
+                <PlaceFields
+                  name={text.shop}
+                  onName={write("shop")}
+                  place={place}
+                  onPlace={set}
+                  faults={{ name: faults["/shop/name"], time_zone: faults["/shop/time_zone"] }}
+                >
+                  <Pick
+                    label="Currency"
+                    value={place.currency}
+                    items={known}
+                    onPick={(currency) => currency && set({ currency })}
+                    none="No currency is called that."
+                    isRequired
+                    problem={faults["/shop/currency"]}
+                  />
+                </PlaceFields>
               </fieldset>
               <fieldset>
                 <legend>What an hour costs</legend>
@@ -211,17 +172,12 @@ export function FirstRun() {
             <Button type="submit" $main isDisabled={open.isPending || !rate}>
               {open.isPending ? "Opening…" : "Open the shop"}
             </Button>
-            <Small>The garage starts empty. People are invited under House.</Small>
+            <Small>
+              {rate ? "The garage starts empty. People are invited under House." : "Still needed: what an hour costs."}
+            </Small>
           </p>
         </Form>
       </CoverPage>
     </I18nProvider>
   );
-}
-
-/** What the server found wrong, by path. */
-function problemsOf(error: Error | null): Record<string, string> {
-  if (!(error instanceof Refused)) return {};
-  const rows = (error.body.error.details ?? []) as { path?: string; message?: string }[];
-  return Object.fromEntries(rows.map((row) => [row.path ?? "", sentence(row.message ?? "does not fit")]));
 }

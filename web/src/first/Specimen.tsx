@@ -1,7 +1,7 @@
 import styled from "styled-components";
 import { formatter } from "../shared/format";
 import { Small } from "../shared/parts";
-import type { Place } from "./places";
+import type { Place } from "../shared/places";
 
 /** Sizes of paper in millimeters, drawn to one scale. */
 const SIZES = { a4: [210, 297], letter: [215.9, 279.4] } as const;

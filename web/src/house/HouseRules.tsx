@@ -5,9 +5,11 @@ import styled from "styled-components";
 import { api, type House } from "../api/client";
 import { useSession } from "../session/SessionGate";
 import { list } from "../shared/format";
+import { Field } from "../shared/fields/Field";
 import { Asked, BookPage, Button, Heading, Notice, Small, Unseen } from "../shared/parts";
 import type { Schema } from "./figures";
 import { inWords } from "./inWords";
+import { TheShop } from "./TheShop";
 import { People } from "../people/People";
 import { whenOpened } from "../shared/whenOpened";
 
@@ -62,17 +64,9 @@ const Owned = styled(Switch)`
 const Add = styled.form`
   display: flex;
   gap: 10px;
-  align-items: center;
+  align-items: end;
   flex-wrap: wrap;
   margin-bottom: 8px;
-  input {
-    padding: 7px 9px;
-    border: 1.2px solid var(--strong);
-    border-radius: 4px;
-    background: var(--sheet);
-    min-height: 38px;
-    min-width: 240px;
-  }
 `;
 const Settings = styled.table`
   margin: 4px 0 20px;
@@ -153,6 +147,7 @@ export function HouseRules() {
       {house.isPending && <Small>Reading the rules…</Small>}
       {house.data && (
         <>
+          {writes && <TheShop />}
           {writes && <People />}
           <Heading style={{ marginTop: 18 }}>
             <span>Equipment</span>
@@ -191,15 +186,13 @@ export function HouseRules() {
                 setName("");
               }}
             >
-              <label>
-                Something else the shop owns:{" "}
-                <input
-                  value={name}
-                  onChange={(event) => setName(event.target.value)}
-                  maxLength={60}
-                  placeholder="engine support bar"
-                />
-              </label>
+              <Field
+                label="Something else the shop owns"
+                value={name}
+                onChange={setName}
+                maxLength={60}
+                placeholder="engine support bar"
+              />
               <Button type="submit" isDisabled={!wanted}>
                 Add
               </Button>

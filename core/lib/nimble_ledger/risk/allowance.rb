@@ -15,16 +15,7 @@ module NimbleLedger
       # @param price [Price::Lines]
       # @param by_tenths [Integer] what the advisor's override adds to every figure of hours
       # @param multi_piece [Boolean] whether a broken plug leaves a shell to be filled and left to cure
-      def initialize(
-        plan,
-        billed,
-        broken_counts,
-        price,
-        house:,
-        only_broken:,
-        by_tenths: 0,
-        multi_piece: false
-      )
+      def initialize(plan, billed, broken_counts, price, house:, only_broken:, by_tenths: 0, multi_piece: false)
         @multi_piece = multi_piece
         @plan = plan
         @billed = billed
@@ -88,9 +79,7 @@ module NimbleLedger
 
       # Billed hours of the whole job when this happens.
       def tenths_of(outcome) =
-        billed_tenths(
-          @quoted_hours.tenths(@plan.job.total.plus(outcome.billed_mean, outcome.billed_variance))
-        )
+        billed_tenths(@quoted_hours.tenths(@plan.job.total.plus(outcome.billed_mean, outcome.billed_variance)))
 
       def billed_tenths(computed) = [computed + @by_tenths, 0].max
 

@@ -1,7 +1,5 @@
 # frozen_string_literal: true
 
-require "tzinfo"
-
 module NimbleServer
   module Features
     module Setup
@@ -22,7 +20,7 @@ module NimbleServer
         def open(given)
           shop, owner = given.values_at("shop", "owner")
           faults = [*place_faults(shop), *Accounts::Password.faults(owner["password"], path: "/owner/password")]
-          raise Refusal.new(422, "invalid_shop", faults.first["said"], details: plain(faults)) if faults.any?
+          raise Refusal.new(422, "invalid_shop", said(faults.first), details: plain(faults)) if faults.any?
 
           raise already unless opened(shop, owner, figures(given))
           { "email" => owner["email"] }
@@ -58,15 +56,13 @@ module NimbleServer
         end
 
         def place_faults(shop)
-          faults = []
-          unless TZInfo::Timezone.all_identifiers.include?(shop["time_zone"])
-            faults << fault("/shop/time_zone", "is no time zone; one is like Europe/London")
-          end
-          faults << fault("/shop/currency", "is no currency in use") unless Currencies.known?(shop["currency"])
-          faults
+          faults = ShopDetails::Details.faults(shop, path: "/shop")
+          return faults if Currencies.known?(shop["currency"])
+
+          faults + [{ "path" => "/shop/currency", "message" => "is no currency in use" }]
         end
 
-        def fault(path, message) = { "path" => path, "message" => message, "said" => "#{path} #{message}." }
+        def said(fault) = fault["said"] || "#{fault["path"]} #{fault["message"]}."
         def plain(faults) = faults.map { |row| row.slice("path", "message") }
 
         def already =
