@@ -24,9 +24,12 @@ gem "sequel_pg"
 
 # Contract, documents
 gem "csv"
+gem "erubi"
+gem "i18n"
 gem "json", "~> 2.10" # multi_json (openapi_first) does not know json 3
 gem "openapi_first", "~> 1.4" # its later majors need Ruby 3.2
 gem "prawn"
+gem "rqrcode_core"
 gem "twitter_cldr"
 gem "tzinfo"
 gem "tzinfo-data"

@@ -447,6 +447,92 @@ module Answers
 
   role = words("owner", "advisor", "technician")
   invitation = { "id" => TEXT, "email" => TEXT, "role" => role, "expires_at" => TEXT }
+  shop_details = {
+    "name" => TEXT,
+    "locale" => TEXT,
+    "distance_unit" => words("km", "mi"),
+    "time_zone" => TEXT,
+    "paper" => words("a4", "letter")
+  }
+  customer = { "id" => TEXT, "name" => TEXT, "phone" => maybe(TEXT), "email" => maybe(TEXT), "wishes" => maybe(TEXT) }
+  state = words(*NimbleLedger::Record::Standing::STATES)
+  channel = words("text", "mail", "phone", "paper")
+  said =
+    object(
+      {
+        "answer" => words("yes", "no"),
+        "how" => words("in-person", "phone", "link", "paper"),
+        "name" => TEXT,
+        "limit_cents" => maybe(INT),
+        "reason" => TEXT,
+        "at" => TEXT,
+        "taken_by" => maybe(TEXT)
+      }
+    )
+  offer = {
+    "id" => TEXT,
+    "revision" => INT,
+    "recipient" => TEXT,
+    "channel" => channel,
+    "address" => TEXT,
+    "sent_at" => TEXT,
+    "by" => maybe(TEXT),
+    "seen_at" => maybe(TEXT),
+    "revoked_at" => maybe(TEXT),
+    "until" => TEXT,
+    "supplement" => BOOL,
+    "state" => state,
+    "greeting" => TEXT,
+    "link" => maybe(TEXT),
+    "scopes" =>
+      list(
+        object(
+          {
+            "position" => INT,
+            "title" => TEXT,
+            "total_cents" => INT,
+            "limit_cents" => INT,
+            "before_cents" => INT,
+            "state" => state,
+            "spoken" => list(TEXT),
+            "answer" => maybe(said)
+          }
+        )
+      ),
+    "questions" => list(object({ "id" => TEXT, "words" => TEXT, "at" => TEXT, "open" => BOOL })),
+    "message" =>
+      maybe(
+        object(
+          {
+            "channel" => words("text", "mail"),
+            "address" => TEXT,
+            "body" => TEXT,
+            "state" => words("queued", "sending", "delivered", "failed", "bounced"),
+            "problem" => TEXT,
+            "at" => TEXT
+          }
+        )
+      )
+  }
+  # A row of the Counter: whom and which car it is about.
+  needs = {
+    "quote_id" => TEXT,
+    "number" => INT,
+    "plate" => TEXT,
+    "description" => TEXT,
+    "customer" => TEXT,
+    "phone" => maybe(TEXT),
+    "wishes" => maybe(TEXT)
+  }
+  waiting =
+    needs.merge(
+      "sent_at" => TEXT,
+      "seen_at" => maybe(TEXT),
+      "until" => TEXT,
+      "channel" => channel,
+      "supplement" => BOOL,
+      "scopes" => list(object({ "title" => TEXT, "total_cents" => INT, "limit_cents" => INT }))
+    )
   SCHEMAS = {
     "Error" => object({ "error" => error }),
     "Conflict" =>
@@ -512,20 +598,131 @@ module Answers
             maybe(
               object(
                 {
-                  "name" => TEXT,
-                  "locale" => TEXT,
-                  "distance_unit" => words("km", "mi"),
-                  "time_zone" => TEXT,
+                  **shop_details,
                   "currency" => TEXT,
-                  "currency_exponent" => INT,
-                  "paper" => words("a4", "letter")
+                  "currency_exponent" => INT
                 }
               )
             )
         }
       ),
     "PricedWith" => object({ "engine" => TEXT, "prices" => TEXT, "house" => TEXT, "totals" => list(maybe(INT)) }),
-    "StoredCustomer" => object({ "id" => TEXT, "name" => TEXT, "phone" => maybe(TEXT), "email" => maybe(TEXT) }),
+    "ShopDetails" => object(shop_details),
+    "StoredCustomer" => object(customer),
+    "CustomerPage" =>
+      object({ "customer" => object(customer), "vehicles" => list(ref("Vehicle")), "doubles" => list(object(customer)) }),
+    "Found" =>
+      object(
+        {
+          "vehicles" => list(ref("Vehicle")),
+          "people" => list(object(customer)),
+          "quotes" => list(ref("QuoteCard")),
+          "jobs" =>
+            list(
+              object(
+                {
+                  "number" => INT,
+                  "quote_id" => TEXT,
+                  "title" => TEXT,
+                  "agreed_cents" => INT,
+                  "currency" => TEXT,
+                  "opened_at" => TEXT
+                }
+              )
+            )
+        }
+      ),
+    "Offer" => object(offer),
+    "YesPage" =>
+      object(
+        {
+          "quote" => object(quote),
+          "vehicle" => ref("Vehicle"),
+          "wishes" => maybe(TEXT),
+          "proposal" =>
+            maybe(
+              object(
+                {
+                  "revision" => INT,
+                  "currency" => TEXT,
+                  "scopes" =>
+                    list(
+                      object(
+                        {
+                          "position" => INT,
+                          "title" => TEXT,
+                          "total_cents" => INT,
+                          "limit_cents" => INT,
+                          "incomplete" => BOOL
+                        }
+                      )
+                    )
+                }
+              )
+            ),
+          "offers" => list(ref("Offer")),
+          "job" =>
+            maybe(
+              object(
+                {
+                  "number" => INT,
+                  "title" => TEXT,
+                  "agreed_cents" => INT,
+                  "limit_cents" => INT,
+                  "opened_at" => TEXT
+                }
+              )
+            )
+        }
+      ),
+    "Counter" =>
+      object(
+        {
+          "questions" => list(object(needs.merge("id" => TEXT, "words" => TEXT, "at" => TEXT))),
+          "undelivered" =>
+            list(
+              object(
+                needs.merge(
+                  "offer_id" => TEXT,
+                  "channel" => words("text", "mail"),
+                  "address" => TEXT,
+                  "state" => words("failed", "bounced"),
+                  "at" => TEXT
+                )
+              )
+            ),
+          "waiting" => list(object(waiting)),
+          "lapsed" => list(object(waiting)),
+          "agreed" =>
+            list(
+              object(
+                needs.merge(
+                  "job" => INT,
+                  "title" => TEXT,
+                  "agreed_cents" => INT,
+                  "limit_cents" => INT,
+                  "at" => TEXT,
+                  "descent" => maybe(ref("Descent"))
+                )
+              )
+            ),
+          "unsent" => list(ref("QuoteCard")),
+          "due" =>
+            list(
+              object(
+                {
+                  "vehicle_id" => TEXT,
+                  "plate" => TEXT,
+                  "description" => TEXT,
+                  "customer" => maybe(TEXT),
+                  "phone" => maybe(TEXT),
+                  "on" => TEXT,
+                  "over_km" => maybe(INT)
+                }
+              )
+            )
+        }
+      ),
     "Progress" => object({ "percent" => maybe(INT) }),
     "Vehicle" => vehicle,
     "VehicleList" => object({ "vehicles" => list(ref("Vehicle")) }),

@@ -85,6 +85,7 @@ module Contract
     "time_zone" => Shape.string(max: 60),
     "paper" => Shape.one_of("a4", "letter")
   }
+  cents = Shape.integer(max: 1_000_000_000_000)
   REQUESTS = {
     "ShopDetails" => Shape.object(required: shop_details),
     "NewVehicle" => new_vehicle,
@@ -148,7 +149,39 @@ module Contract
         },
         optional: {
           "phone" => Shape.nullable(Shape.string(max: 40, empty: true)),
-          "email" => Shape.nullable(Shape.string(max: 120, empty: true))
+          "email" => Shape.nullable(Shape.string(max: 120, empty: true)),
+          "wishes" => Shape.nullable(Shape.string(max: 200, empty: true))
+        }
+      ),
+    "MergeCustomer" => Shape.object(required: { "double" => Shape.string(max: 40) }),
+    "NewOffer" =>
+      Shape.object(
+        required: {
+          "revision" => Shape.integer(min: 1, max: 1_000_000),
+          "channel" => Shape.one_of("text", "mail", "phone", "paper"),
+          "recipient" => Shape.string(max: 120)
+        },
+        optional: {
+          "address" => Shape.string(max: 120, empty: true),
+          "limits" =>
+            Shape.list(
+              Shape.object(required: { "position" => Shape.integer(max: 2), "limit_cents" => cents }),
+              max: 3
+            ),
+          "supersede" => Shape.boolean
+        }
+      ),
+    "OfferAnswer" =>
+      Shape.object(
+        required: {
+          "position" => Shape.integer(max: 2),
+          "answer" => Shape.one_of("yes", "no"),
+          "how" => Shape.one_of("in-person", "phone", "paper"),
+          "name" => Shape.string(max: 80)
+        },
+        optional: {
+          "limit_cents" => Shape.nullable(cents),
+          "reason" => Shape.string(max: 500, empty: true)
         }
       ),
     "Equipment" =>
@@ -278,7 +311,60 @@ module Contract
         "get" => operation("Vehicles by plate, owner, phone, engine code", "VehicleList", query: ["search"]),
         "post" => operation("Add a vehicle", "Vehicle", body: "NewVehicle", status: "201", refused: %w[404 409])
       },
+      "/api/counter" => {
+        "get" => operation("What needs somebody now", "Counter")
+      },
+      "/api/find" => {
+        "get" => operation("Cars, people, quotes and jobs by words", "Found", query: ["search"])
+      },
+      "/api/quotes/{id}/yes" => {
+        "get" => operation("What can be offered, what was, and where it stands", "YesPage", path: ["id"], refused: ["404"])
+      },
+      "/api/quotes/{id}/offers" => {
+        "post" =>
+          operation(
+            "Offer a saved revision: by message, read out, on paper",
+            "YesPage",
+            path: ["id"],
+            body: "NewOffer",
+            status: "201",
+            refused: %w[404 409 422],
+            once: true
+          )
+      },
+      "/api/offers/{id}/answers" => {
+        "post" =>
+          operation(
+            "Keep a yes or a no that was said in person or on the phone",
+            "YesPage",
+            path: ["id"],
+            body: "OfferAnswer",
+            status: "201",
+            refused: %w[404 409 422],
+            once: true
+          )
+      },
+      "/api/offers/{id}/revocation" => {
+        "post" => operation("Close the link of an offer", "YesPage", path: ["id"], refused: ["404"])
+      },
+      "/api/offers/{id}/retry" => {
+        "post" => operation("Try its message once more", "YesPage", path: ["id"], refused: ["404"])
+      },
+      "/api/questions/{id}/settled" => {
+        "post" => operation("A customer's question was answered", "YesPage", path: ["id"], refused: ["404"])
+      },
+      "/api/customers/{id}/merge" => {
+        "post" =>
+          operation(
+            "Make two entries for one person one",
+            "CustomerPage",
+            path: ["id"],
+            body: "MergeCustomer",
+            refused: %w[404 422]
+          )
+      },
       "/api/customers/{id}" => {
+        "get" => operation("A customer with cars, and entries that may be the same person", "CustomerPage", path: ["id"], refused: ["404"]),
         "put" =>
           operation(
             "Change how a customer is called and reached",

@@ -16,7 +16,7 @@ class Cluster
 
   DATABASE = "nimble_ledger"
   OWNER = "nimble"
-  SERVING = %w[nimble_web nimble_door].freeze
+  SERVING = %w[nimble_web nimble_door nimble_post].freeze
   READY_SECONDS = 90
 
   attr_reader :port, :pid
@@ -56,6 +56,7 @@ class Cluster
   # Starts the server, making the cluster first if there is none. Tries another port when one is taken.
   def start
     create unless File.exist?("#{data}/PG_VERSION")
+    SERVING.each { |role| keep_secret("#{@folder}/#{role}.password", SecureRandom.hex(24)) unless secret?(role) }
     pg_ctl("stop", "-m", "fast", "-w") if left_over?
     5.times do
       @port = free_port
@@ -139,6 +140,9 @@ class Cluster
       "--locale=C.UTF-8"
     ) or raise Failed, "Making the database cluster failed in #{data}:\n#{@output}"
   end
+
+  # A cluster from before a role was there has no password for it yet.
+  def secret?(role) = File.exist?("#{@folder}/#{role}.password")
 
   def keep_secret(path, text)
     File.open(path, File::WRONLY | File::CREAT | File::EXCL | File::NOFOLLOW, 0o600) { |file| file.write(text) }

@@ -81,6 +81,8 @@ class Start
   def prepare
     ENV["SESSION_SECRET"] ||= secret("session_secret") { SecureRandom.hex(64) }
     ENV[NimbleServer::Features::Record::Keys::VARIABLE] ||= secret("record_keys") { "1 #{SecureRandom.hex(32)}" }
+    ENV[NimbleServer::Features::Offers::Link::VARIABLE] ||= secret("link_secret") { SecureRandom.hex(64) }
+    ENV["PUBLIC_URL"] ||= "http://127.0.0.1:#{@port}"
     db = NimbleServer::Database.connect(@cluster.url)
     puts "Bringing the database up to date"
     NimbleServer::Database.migrate(db)

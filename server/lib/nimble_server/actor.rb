@@ -13,6 +13,9 @@ module NimbleServer
       # @param row [Hash] of an account: id, name, role
       def self.account(row) = new(kind: "account", id: row[:id], name: row[:name], role: row[:role]).freeze
 
+      # @param offer_id [String] whoever holds the link to it
+      def self.customer_link(offer_id) = new(kind: "customer-link", id: offer_id).freeze
+
       # @param name [String] of the piece of work
       def self.system(name) = new(kind: "system", id: name, name: name).freeze
 

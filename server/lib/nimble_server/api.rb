@@ -163,5 +163,8 @@ module NimbleServer
     register Features::HouseRules::Routes
     register Features::Prices::Routes
     register Features::ShopDetails::Routes
+    register Features::Offers::Routes
+    register Features::Customers::Routes
+    register Features::Counter::Routes
   end
 end

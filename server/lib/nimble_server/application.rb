@@ -32,6 +32,7 @@ module NimbleServer
         hosts ? use(Origin, hosts: hosts) : use(Origin)
         use PlainBytes
         use Throttle, counters
+        use Features::CustomerPage::Door, db: db, door: door, clock: clock
         use Pages
         use JsonBody, limit: JsonBody::STRANGERS, paths: JsonBody::OPEN
         use Rack::Session::Cookie,
@@ -44,6 +45,7 @@ module NimbleServer
         use CsrfGuard
         use accounts
         use Admission
+        use LiveUpdates, db: db
         use JsonBody
         use ContractCheck::Middleware
         run api

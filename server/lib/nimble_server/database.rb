@@ -1,11 +1,11 @@
 # frozen_string_literal: true
 
 module NimbleServer
-  # Connections, the schema and who may do what in it. Three roles: the owner migrates; nimble_web serves, sees one shop
-  # at a time and owns nothing; nimble_door looks up accounts and sessions at sign-in.
+  # Connections, the schema and who may do what in it. The owner migrates; nimble_web serves, sees one shop at a time
+  # and owns nothing; nimble_door looks up accounts, sessions and links; nimble_post carries messages and sees no others.
   module Database
     MIGRATIONS = File.join(ROOT, "server/migrations")
-    ROLES = %w[nimble_web nimble_door].freeze
+    ROLES = %w[nimble_web nimble_door nimble_post].freeze
 
     # Lets migrations declare shop-owned tables: composite key, actor and time on every row.
     module ShopTable

@@ -23,7 +23,7 @@ class Started
   # @param script [String] what runs in its folder
   def command(*arguments, script: SCRIPT) =
     [
-      { "NIMBLE_DATA" => @data, "WEB_PROCESSES" => "2", "RACK_ENV" => nil, "RECORD_KEYS" => nil },
+      { "NIMBLE_DATA" => @data, "WEB_PROCESSES" => "2", "RACK_ENV" => nil, "RECORD_KEYS" => nil, "LINK_SECRET" => nil },
       "bundle",
       "exec",
       "ruby",

@@ -233,6 +233,12 @@ module NimbleLedger
               Shape.object(required: { "hot" => minutes, "warm" => minutes, "cold" => minutes }),
               "Cooling before plugs are touched, by arrival"
 
+      words = Shape.string(max: 400, empty: true)
+      words_caution = "May name {name}, {shop}, {car}, {total}, {link} and {until}; {link} must be in it."
+      declare "customers", "quote_days", 30, Shape.integer(min: 1, max: 365, unit: "days"), "A quote holds for"
+      declare "customers", "text_words", "", words, "Text message with the link (empty: as shipped)", words_caution
+      declare "customers", "mail_words", "", words, "Mail with the link (empty: as shipped)", words_caution
+
       declare "parts", "inspect_seals", "if-needed", Shape.one_of("if-needed", "replace"), "Seals marked inspect"
       declare "parts", "compound", "profile", Shape.one_of("profile", "none", "film"), "Thread compound"
       declare "parts", "boot_grease", "reused", Shape.one_of("reused", "none"), "Boot grease"
@@ -261,7 +267,8 @@ module NimbleLedger
         found =
           bracket_faults(overrides["markup"], "#{path}/markup") +
             hours_faults(overrides["opening_hours"], "#{path}/opening_hours") +
-            increment_faults(overrides["increment_hours"], "#{path}/increment_hours")
+            increment_faults(overrides["increment_hours"], "#{path}/increment_hours") +
+            words_faults(overrides.slice("text_words", "mail_words"), path)
         unless found.empty?
           raise InvalidInput.new("The house settings do not fit together: #{found.first["message"]}.", details: found)
         end
@@ -282,6 +289,13 @@ module NimbleLedger
         return [] if rising && limits.last.nil?
 
         [{ "path" => path, "message" => "brackets must climb and the last must be open (up_to_cents: null)" }]
+      end
+
+      # A message without the link would lead nowhere.
+      def words_faults(templates, path)
+        templates
+          .reject { |_name, text| text.empty? || text.include?("{link}") }
+          .map { |name, _text| { "path" => "#{path}/#{name}", "message" => "must hold {link}, where the quote is" } }
       end
 
       # Hours are whole tenths inside: an increment between two of them would be taken for another.

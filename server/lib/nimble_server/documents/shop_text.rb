@@ -54,6 +54,17 @@ module NimbleServer
         DateTime.new(day.year, day.month, day.day, 12).localize(@locale).to_date.to_long_s
       end
 
+      # A day and time of the shop's wall clock, with its weekday.
+      # @param text [String] "2026-11-27T14:30"
+      def moment(text)
+        at = DateTime.parse(text).localize(@locale)
+        "#{at.to_date.to_additional_s("MMMEd")}, #{at.to_time.to_short_s}"
+      end
+
+      # A month of a year: "November 2034".
+      # @param date [Date]
+      def month(date) = DateTime.new(date.year, date.month, 1, 12).localize(@locale).to_date.to_additional_s("yMMMM")
+
       def distance(km) = "#{number((@unit == "mi" ? km / KM_PER_MILE : km).round, 0)} #{@unit}"
 
       # @param doubt [NimbleLedger::Risk::History::Doubt]

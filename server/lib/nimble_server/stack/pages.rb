@@ -8,6 +8,9 @@ module NimbleServer
     MISSING =
       "<!doctype html><title>Nimble Ledger</title><p>The pages are not built yet. Run bin/start, which builds them."
 
+    # The few lines a customer's page runs, if it may.
+    CUSTOMER_SCRIPT = File.read(File.join(ROOT, "server/views/customer.js"))
+
     def initialize(app)
       @app = app
       @files = Rack::Files.new(DIST)
@@ -21,6 +24,7 @@ module NimbleServer
         return 405, { "content-type" => "text/plain" }, ["Only GET here."]
       end
       return asset(env) if path.start_with?("/assets/") || path == "/favicon.svg"
+      return 200, { "content-type" => "text/javascript" }, [CUSTOMER_SCRIPT] if path == "/customer.js"
 
       [200, { "content-type" => "text/html; charset=utf-8" }, [@page.gsub("__NONCE__", env["nimble.nonce"])]]
     end

@@ -37,7 +37,12 @@ module NimbleServer
         def list(text)
           words = text.to_s.strip.downcase.split.first(6)
           rows = words.empty? ? @shop[:quotes] : @shop[:quotes].where(id: found(words))
-          rows = rows.order(Sequel.desc(:updated_at), :id).limit(LIST_LIMIT).all
+          cards(rows.order(Sequel.desc(:updated_at), :id).limit(LIST_LIMIT).all)
+        end
+
+        # @param rows [Array<Hash>] of quotes
+        # @return [Array<Hash>] see the contract, QuoteCard
+        def cards(rows)
           vehicles = vehicles_of(rows)
           rows.map { |row| Rows.card(row, vehicles[row[:vehicle_id]]) }
         end
@@ -153,6 +158,7 @@ module NimbleServer
           raise Conflicts.price(priced_with, pricing) unless pricing.priced_with == priced_with
 
           revision = Revision.new(@shop, quote, pricing, content, draft[:version]).store
+          Live.tell(@shop, "quotes")
           saved_row(revision.merge(actor: @shop.actor.name), @drafts.rebase(quote, revision[:revision]))
         end
 

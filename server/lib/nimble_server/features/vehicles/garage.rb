@@ -68,18 +68,17 @@ module NimbleServer
           Garage.card(find(id), @shop.now)
         end
 
-        # Changes how a customer is called and reached; their quotes are found by the new name.
-        # @param given [Hash] see the contract, Customer
-        # @return [Hash] the customer as stored
-        # @raise [Refusal] 404 when there is none
-        def rename(id, given)
-          values = { name: given["name"].strip, phone: text(given["phone"]), email: text(given["email"]) }
-          @shop.transaction do
-            raise Refusal.not_found("customer") if @shop[:customers].where(id: id).update(values).zero?
-
-            renew_search(id)
-          end
-          { "id" => id, "name" => values[:name], "phone" => values[:phone], "email" => values[:email] }
+        # Quotes and jobs of a customer's cars are found by the name as it is now.
+        def renew_search(customer_id)
+          joined
+            .where(customer_id: customer_id)
+            .all
+            .each do |vehicle|
+              @shop[:quotes]
+                .where(vehicle_id: vehicle[:id])
+                .select_map(%i[id number])
+                .each { |id, number| @shop[:quotes].where(id: id).update(search: Garage.search_text(vehicle, number)) }
+            end
         end
 
         # The text quotes of a vehicle are found by.
@@ -132,20 +131,6 @@ module NimbleServer
 
         private
 
-        def text(value) = value.to_s.strip.then { |stripped| stripped.empty? ? nil : stripped }
-
-        def renew_search(customer_id)
-          joined
-            .where(customer_id: customer_id)
-            .all
-            .each do |vehicle|
-              @shop[:quotes]
-                .where(vehicle_id: vehicle[:id])
-                .select_map(%i[id number])
-                .each { |id, number| @shop[:quotes].where(id: id).update(search: Garage.search_text(vehicle, number)) }
-            end
-        end
-
         # Refuses changes that stand above the odometer, the car's and every cylinder's.
         def believe(row)
           changes = {
@@ -194,7 +179,8 @@ module NimbleServer
             .select_append(
               customers[:name].as(:customer_name),
               customers[:phone].as(:customer_phone),
-              customers[:email].as(:customer_email)
+              customers[:email].as(:customer_email),
+              customers[:wishes].as(:customer_wishes)
             )
         end
 

@@ -3,8 +3,7 @@
 module NimbleServer
   module Features
     module Vehicles
-      # Vehicles and their customers. Needs: Shop. Adds: GET and POST /api/vehicles, PUT its history, PUT
-      # /api/customers/:id.
+      # Vehicles. Needs: Garage, Findings. Adds: GET and POST /api/vehicles, PUT its history, its findings.
       module Routes
         def self.registered(app)
           findings(app)
@@ -14,10 +13,6 @@ module NimbleServer
 
           app.api(:put, "/api/vehicles/:id/history", role: :advisor, body: "VehicleHistory") do
             Garage.new(shop).note(uuid(params["id"], "vehicle"), body_json)
-          end
-
-          app.api(:put, "/api/customers/:id", role: :advisor, body: "Customer") do
-            Garage.new(shop).rename(uuid(params["id"], "customer"), body_json)
           end
 
           app.api(:post, "/api/vehicles", role: :advisor, body: "NewVehicle") do

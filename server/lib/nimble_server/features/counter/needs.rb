@@ -1,0 +1,178 @@
+# frozen_string_literal: true
+
+module NimbleServer
+  module Features
+    module Counter
+      # "What needs me now?": questions to answer, messages that did not arrive, offers that wait for a yes or lapsed
+      # without one, work that was agreed to, saved quotes nobody has sent, cars that are due. Oldest first, except for
+      # what is only on its way.
+      class Needs
+        MOST = 40
+        LAPSED_DAYS = 14
+        UNSENT_DAYS = 14
+        DUE_DAYS = 30
+
+        def initialize(shop)
+          @shop = shop
+        end
+
+        # @return [Hash] see the contract, Counter
+        def to_h
+          {
+            "questions" => questions,
+            "undelivered" => undelivered,
+            "waiting" => waiting,
+            "lapsed" => lapsed,
+            "agreed" => agreed,
+            "unsent" => unsent,
+            "due" => Due.new(@shop).rows(within_days: DUE_DAYS)
+          }
+        end
+
+        private
+
+        def now = @shop.now
+
+        # Offers with the quote, car and customer they are for.
+        def offers
+          offers = Sequel[:offers]
+          quotes = Sequel[:quotes]
+          vehicles = Sequel[:vehicles]
+          customers = Sequel[:customers]
+          @shop[:offers]
+            .join(:quotes, shop_id: offers[:shop_id], id: offers[:quote_id])
+            .join(:vehicles, shop_id: quotes[:shop_id], id: quotes[:vehicle_id])
+            .left_join(:customers, shop_id: vehicles[:shop_id], id: vehicles[:customer_id])
+            .select_all(:offers)
+            .select_append(
+              quotes[:number],
+              quotes[:currency],
+              vehicles[:plate],
+              vehicles[:description],
+              customers[:phone],
+              customers[:wishes]
+            )
+        end
+
+        def unanswered =
+          offers.where(Sequel[:offers][:superseded_at] => nil).exclude(Sequel[:offers][:id] => answered)
+
+        def answered = @shop[:offer_answers].select(:offer_id)
+
+        def waiting
+          rows = unanswered.where(Sequel[:offers][:expires_at] > now)
+          rows.order(Sequel[:offers][:created_at]).limit(MOST).all.then { |found| offered(found) }
+        end
+
+        def lapsed
+          since = now - (LAPSED_DAYS * 86_400)
+          rows = unanswered.where(Sequel[:offers][:expires_at] => since..now)
+          rows.order(Sequel.desc(Sequel[:offers][:expires_at])).limit(MOST).all.then { |found| offered(found) }
+        end
+
+        def offered(rows)
+          scopes = scopes_of(rows)
+          rows.map do |row|
+            of(row).merge(
+              "sent_at" => row[:created_at].iso8601,
+              "seen_at" => row[:seen_at]&.iso8601,
+              "until" => row[:expires_at].iso8601,
+              "channel" => row[:channel],
+              "supplement" => !row[:job_id].nil?,
+              "scopes" =>
+                scopes
+                  .fetch(row[:id], [])
+                  .map { |scope| scope.slice(:title, :total_cents, :limit_cents).transform_keys(&:to_s) }
+            )
+          end
+        end
+
+        def scopes_of(rows) =
+          @shop[:offer_scopes].where(offer_id: rows.map { |row| row[:id] }).order(:position).all.group_by { |s| s[:offer_id] }
+
+        def of(row)
+          {
+            "quote_id" => row[:quote_id],
+            "number" => row[:number],
+            "plate" => row[:plate],
+            "description" => row[:description],
+            "customer" => row[:recipient],
+            "phone" => row[:phone],
+            "wishes" => row[:wishes]
+          }
+        end
+
+        def questions
+          open = @shop[:offer_questions].where(settled_at: nil).order(:created_at).limit(MOST).all
+          found = offers.where(Sequel[:offers][:id] => open.map { |row| row[:offer_id] }).as_hash(:id)
+          open.map do |row|
+            of(found.fetch(row[:offer_id])).merge(
+              "id" => row[:id],
+              "words" => row[:words],
+              "at" => row[:created_at].iso8601
+            )
+          end
+        end
+
+        def undelivered
+          rows = @shop[:messages].where(state: %w[failed bounced]).order(:updated_at).limit(MOST).all
+          found = offers.where(Sequel[:offers][:id] => rows.map { |row| row[:offer_id] }).as_hash(:id)
+          rows
+            .reject { |row| found.fetch(row[:offer_id])[:superseded_at] }
+            .map do |row|
+              of(found.fetch(row[:offer_id])).merge(
+                "offer_id" => row[:offer_id],
+                "channel" => row[:channel],
+                "address" => row[:address],
+                "state" => row[:state],
+                "at" => row[:updated_at].iso8601
+              )
+            end
+        end
+
+        # Work that was agreed to, with its way down, drawn small.
+        def agreed
+          jobs = @shop[:jobs].order(Sequel.desc(:created_at)).limit(MOST).all
+          found = latest_offers(jobs)
+          jobs.filter_map { |job| found[job[:quote_id]] && agreed_row(job, found[job[:quote_id]]) }
+        end
+
+        def latest_offers(jobs) =
+          offers.where(Sequel[:offers][:quote_id] => jobs.map { |job| job[:quote_id] }).order(:created_at).as_hash(:quote_id)
+
+        def agreed_row(job, offer)
+          of(offer).merge(
+            "job" => job[:number],
+            "title" => job[:title],
+            "agreed_cents" => job[:agreed_cents],
+            "limit_cents" => job[:limit_cents],
+            "at" => job[:created_at].iso8601,
+            "descent" => descent(job)
+          )
+        end
+
+        def descent(job)
+          yes =
+            @shop[:offer_answers]
+              .where(answer: "yes", offer_id: @shop[:offers].where(quote_id: job[:quote_id]).select(:id))
+              .order(Sequel.desc(:created_at))
+              .first or return nil
+          scope = @shop[:offer_scopes].where(offer_id: yes[:offer_id], position: yes[:position]).get(:scope_id)
+          @shop[:quote_scopes].where(id: scope).get(:page).to_h["descent"]
+        end
+
+        def unsent
+          quotes =
+            @shop[:quotes]
+              .where(status: "open")
+              .where(Sequel[:latest_revision] > 0)
+              .where(Sequel[:updated_at] > now - (UNSENT_DAYS * 86_400))
+              .order(Sequel.desc(:updated_at))
+              .limit(MOST)
+              .all
+          Quotes::Desk.new(@shop).cards(quotes)
+        end
+      end
+    end
+  end
+end

@@ -1,0 +1,82 @@
+# frozen_string_literal: true
+
+require "rack"
+
+module NimbleServer
+  module Features
+    module CustomerPage
+      # The page a customer opens by a secret link: GET shows where the offer stands and decides nothing; POST takes a
+      # yes, a no or a question. Needs: Offers. Adds: GET and POST /y/LINK, POST /y/LINK/seen. It stands before the
+      # session: nobody is signed in here.
+      class Door
+        ADDRESS = %r{\A/y/([A-Za-z0-9_-]{43})(/seen)?\z}
+        LARGEST = 8_000 # bytes of a form
+
+        # @param db [Sequel::Database] of the role nimble_web
+        # @param door [Sequel::Database] of the role nimble_door: which shop a link belongs to
+        def initialize(app, db:, door:, clock: Time)
+          @app = app
+          @db = db
+          @door = door
+          @clock = clock
+        end
+
+        def call(env)
+          return @app.call(env) unless env["PATH_INFO"].start_with?("/y/")
+
+          env["sinatra.route"] = "#{env["REQUEST_METHOD"]} /y/:link"
+          answer(Rack::Request.new(env))
+        rescue Sequel::DatabaseDisconnectError, Sequel::DatabaseConnectionError, Sequel::PoolTimeout
+          page(503, Sheet.gone(texts(env)), env)
+        end
+
+        private
+
+        def answer(request)
+          found = request.path_info.match(ADDRESS)
+          row = found && @door.from(Sequel.function(:offer_of_link, Offers::Link.digest(found[1]))).first
+          return page(404, Sheet.gone(texts(request.env)), request.env) unless row
+
+          request.env["nimble.shop"] = row[:shop_id]
+          Database.within_shop(@db, row[:shop_id]) do
+            visit = Visit.new(shop_of(row, request), row[:id])
+            act(request, visit, seen: found[2])
+          end
+        end
+
+        def shop_of(row, _request) = Shop.new(@db, row[:shop_id], actor: Actor.customer_link(row[:id]), clock: @clock)
+
+        def act(request, visit, seen:)
+          return visit.seen && [204, {}, []] if seen && request.post?
+          return page(200, visit.sheet, request.env) if request.get? || request.head?
+          return [405, { "content-type" => "text/plain" }, ["Only GET and POST here."]] unless request.post?
+          return [413, { "content-type" => "text/plain" }, ["Too long."]] if request.content_length.to_i > LARGEST
+
+          fault = visit.take(form(request))
+          return [303, { "location" => request.path_info }, []] unless fault
+
+          page(fault.status, visit.sheet(fault: fault), request.env)
+        end
+
+        # Fields of a plain form, as text.
+        def form(request)
+          body = request.body.read(LARGEST + 1).to_s
+          body = body.force_encoding(Encoding::UTF_8)
+          return {} unless body.valid_encoding? && body.bytesize <= LARGEST
+
+          URI.decode_www_form(body).to_h.transform_values { |text| clean(text) }
+        rescue ArgumentError
+          {}
+        end
+
+        def clean(text) = text.scrub("").gsub(/[[:cntrl:]&&[^\n]]/, " ").strip
+
+        def texts(env) = Documents::Texts.of(env["HTTP_ACCEPT_LANGUAGE"].to_s[0, 2].downcase)
+
+        def page(status, sheet, env)
+          [status, { "content-type" => "text/html; charset=utf-8" }, [sheet.html(nonce: env["nimble.nonce"])]]
+        end
+      end
+    end
+  end
+end

@@ -1,0 +1,108 @@
+# frozen_string_literal: true
+
+require "erubi"
+
+module NimbleServer
+  module Features
+    module CustomerPage
+      # What the customer reads: one page, useful without scripts, in the language the offer was made in. All text is
+      # escaped by the template.
+      class Sheet
+        VIEWS = File.join(ROOT, "server/views")
+        STYLE = File.read(File.join(VIEWS, "customer.css"))
+
+        # A template as a method of its own, escaping what is put into it.
+        def self.template(name, file)
+          source = Erubi::Engine.new(File.read(File.join(VIEWS, file)), escape: true, freeze: true).src
+          class_eval("def #{name}; #{source}; end", File.join(VIEWS, file), 0)
+          private name
+        end
+        private_class_method :template
+
+        template :offer_page, "offer.erb"
+        template :gone_page, "gone.erb"
+
+        # In place of a page that is not there.
+        # @param texts [Documents::Texts]
+        def self.gone(texts) = allocate.tap { |sheet| sheet.send(:only, texts) }
+
+        # @param offer [Offers::Offer]
+        # @param fault [String, nil] key of what is to be said first
+        # @param form [Hash] what was typed, so that nothing is lost
+        def initialize(shop, offer, fault: nil, form: {})
+          @shop = shop
+          @offer = offer
+          @fault = fault
+          @form = form
+          @wording = Offers::Wording.new(shop, offer)
+          @texts = @wording.texts
+        end
+
+        # @param nonce [String] of this answer's policy, for the style
+        # @return [String]
+        def html(nonce:)
+          @nonce = nonce
+          @offer ? offer_page : gone_page
+        end
+
+        private
+
+        attr_reader :offer, :wording, :fault, :form, :nonce
+
+        def only(texts) = @texts = texts
+
+        def say(key, **values) = @texts.say("page.#{key}", **values)
+        def language = @texts.language
+        def scopes = wording.scopes
+
+        # Those that can be answered here and now.
+        def open_scopes = offer.revoked? ? [] : scopes.select { |words| words.scope.open? }
+
+        # The scope the page tells about: what was agreed to, else the first.
+        def told = scopes.find { |words| words.scope.state == "authorized" } || open_scopes.first || scopes.first
+
+        def descent(words) =
+          Documents::DescentSVG.new(words.scope.page["descent"], label: say("why.drawing", minutes: words.way)).to_s
+
+        # What stands of the offer, in sentences; none while it waits.
+        # @return [Array<String>]
+        def stands
+          answered = scopes.select { |words| words.scope.answer }.map { |words| answered(words) }
+          return answered if answered.any?
+          return [say("stands.revoked")] if offer.revoked?
+          return [] if offer.open?
+
+          [say("stands.#{offer.state}", until: wording.until_day)]
+        end
+
+        def answered(words)
+          answer = words.scope.answer
+          values = { title: words.title, at: wording.money.date(answer[:created_at]) }
+          return say("stands.declined", **values) if answer[:answer] == "no"
+
+          limit = wording.money.full(answer[:limit_cents])
+          say("stands.authorized_by", name: answer[:name], limit: limit, **values)
+        end
+
+        # What is known to be wrong with the car at the cylinders of the work.
+        # @return [Array<String>]
+        def findings
+          numbers = offer.revision[:content].to_h["scopes"].flat_map { |scope| scope["cylinders"] }
+          rows = Vehicles::Findings.new(@shop).of(offer.quote[:vehicle_id])
+          rows.select { |row| row["cylinder"].nil? || numbers.include?(row["cylinder"]) }.map { |row| finding(row) }
+        end
+
+        def finding(row)
+          what = say("finding.#{row["kind"]}", words: row["words"])
+          row["cylinder"] ? say("finding.at", what: what, cylinder: row["cylinder"]) : what
+        end
+
+        def codes? = offer.revision[:content].to_h["codes"] == true
+
+        def head = Record::Book.new(@shop).head
+
+        def font = @font ||= Dir[File.join(Pages::DIST, "assets/*next-latin-wght*.woff2")].map { |f| File.basename(f) }.first
+      end
+    end
+  end
+end

@@ -1,0 +1,139 @@
+# frozen_string_literal: true
+
+module NimbleServer
+  module Features
+    module Offers
+      # "The yes" of a quote as the advisor sees it: what can be offered, what was, to whom, up to what, and where it
+      # stands.
+      class Page
+        def initialize(shop)
+          @shop = shop
+          @reading = Reading.new(shop)
+        end
+
+        # @return [Hash] see the contract, YesPage
+        def of(quote_id)
+          quote = @shop[:quotes].where(id: quote_id).first or raise Refusal.not_found("quote")
+          vehicle = Vehicles::Garage.new(@shop).find(quote[:vehicle_id])
+          {
+            "quote" => Quotes::Rows.quote(quote),
+            "vehicle" => Vehicles::Garage.card(vehicle, @shop.now),
+            "wishes" => vehicle[:customer_wishes],
+            "proposal" => proposal(quote),
+            "offers" => @reading.of_quote(quote_id).map { |offer| shown(offer) },
+            "job" => job(quote_id)
+          }
+        end
+
+        # @param offer [Offer]
+        # @return [Hash] see the contract, Offer
+        def shown(offer)
+          wording = Wording.new(@shop, offer)
+          facts(offer).merge(
+            "until" => offer.row[:expires_at].iso8601,
+            "greeting" => wording.texts.say("phone.greeting", name: offer.row[:recipient], shop: @shop.profile[:name], car: wording.vehicle[:description]),
+            "scopes" => wording.scopes.map { |words| scope(words) },
+            "questions" => offer.questions.map { |row| question(row) },
+            "message" => message(offer),
+            "link" => offer.revoked? ? nil : Link.url(offer.id)
+          )
+        end
+
+        private
+
+        # What the newest revision would offer: its scopes with total and limit, nothing sent yet.
+        def proposal(quote)
+          revision = @shop[:quote_revisions].where(quote_id: quote[:id], revision: quote[:latest_revision]).first
+          return nil unless revision
+
+          house = HouseRules::House.new(@shop).settings
+          scopes = @shop[:quote_scopes].where(revision_id: revision[:id]).order(:position).all
+          {
+            "revision" => revision[:revision],
+            "currency" => revision[:currency],
+            "scopes" =>
+              scopes.map do |scope|
+                {
+                  "position" => scope[:position],
+                  "title" => scope[:name].empty? ? scope[:page].to_h["title"].to_s : scope[:name],
+                  "total_cents" => scope[:total_cents],
+                  "limit_cents" =>
+                    NimbleLedger::Record::Limit.offered(scope[:answer].to_h, scope[:page].to_h, house),
+                  "incomplete" => scope[:answer].to_h.dig("price", "incomplete") == true
+                }
+              end
+          }
+        end
+
+        def facts(offer)
+          {
+            "id" => offer.id,
+            "revision" => offer.revision[:revision],
+            "recipient" => offer.row[:recipient],
+            "channel" => offer.row[:channel],
+            "address" => offer.row[:address],
+            "sent_at" => offer.row[:created_at].iso8601,
+            "by" => @shop.db[:accounts].where(id: offer.row[:created_by]).get(:name),
+            "seen_at" => offer.row[:seen_at]&.iso8601,
+            "revoked_at" => offer.row[:link_revoked_at]&.iso8601,
+            "supplement" => offer.supplement?,
+            "state" => offer.state
+          }
+        end
+
+        def scope(words)
+          scope = words.scope
+          {
+            "position" => scope.position,
+            "title" => words.title,
+            "total_cents" => scope.total_cents,
+            "limit_cents" => scope.limit_cents,
+            "before_cents" => scope.before_cents,
+            "state" => scope.state,
+            "spoken" => words.spoken,
+            "answer" => scope.answer && answer(scope.answer)
+          }
+        end
+
+        def answer(row)
+          {
+            "answer" => row[:answer],
+            "how" => row[:how],
+            "name" => row[:name],
+            "limit_cents" => row[:limit_cents],
+            "reason" => row[:reason],
+            "at" => row[:created_at].iso8601,
+            "taken_by" => row[:created_by] && @shop.db[:accounts].where(id: row[:created_by]).get(:name)
+          }
+        end
+
+        def question(row)
+          { "id" => row[:id], "words" => row[:words], "at" => row[:created_at].iso8601, "open" => row[:settled_at].nil? }
+        end
+
+        def message(offer)
+          row = Outbox::Letters.new(@shop).of(offer.id) or return nil
+          {
+            "channel" => row[:channel],
+            "address" => row[:address],
+            "body" => row[:body].sub(Outbox::Letters::LINK, "…/y/…"),
+            "state" => row[:state],
+            "problem" => row[:problem],
+            "at" => row[:updated_at].iso8601
+          }
+        end
+
+        def job(quote_id)
+          row = @shop[:jobs].where(quote_id: quote_id).first or return nil
+          {
+            "number" => row[:number],
+            "title" => row[:title],
+            "agreed_cents" => row[:agreed_cents],
+            "limit_cents" => row[:limit_cents],
+            "opened_at" => row[:created_at].iso8601
+          }
+        end
+      end
+    end
+  end
+end

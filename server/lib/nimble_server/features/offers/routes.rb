@@ -1,0 +1,53 @@
+# frozen_string_literal: true
+
+module NimbleServer
+  module Features
+    module Offers
+      # The yes. Needs: Page, Sending, Answers. Adds: GET /api/quotes/:id/yes, POST /api/quotes/:id/offers; of an offer
+      # POST its answers, its link's end, another try of its message; POST /api/questions/:id/settled.
+      module Routes
+        def self.registered(app)
+          offering(app)
+          answering(app)
+        end
+
+        def self.offering(app)
+          app.api(:get, "/api/quotes/:id/yes", role: :technician) { Page.new(shop).of(uuid(params["id"], "quote")) }
+
+          app.api(:post, "/api/quotes/:id/offers", role: :advisor, body: "NewOffer") do
+            once(201) do
+              offer = Sending.new(shop).offer(uuid(params["id"], "quote"), body_json)
+              Page.new(shop).of(offer.quote[:id])
+            end
+          end
+
+          app.api(:post, "/api/offers/:id/revocation", role: :advisor) do
+            offer = Sending.new(shop).revoke(uuid(params["id"], "offer"))
+            Page.new(shop).of(offer.quote[:id])
+          end
+
+          app.api(:post, "/api/offers/:id/retry", role: :advisor) do
+            offer = Reading.new(shop).find(uuid(params["id"], "offer"))
+            Outbox::Letters.new(shop).again(offer.id)
+            Page.new(shop).of(offer.quote[:id])
+          end
+        end
+
+        def self.answering(app)
+          app.api(:post, "/api/offers/:id/answers", role: :advisor, body: "OfferAnswer") do
+            once(201) do
+              said = Answers::Said.new(**body_json.transform_keys(&:to_sym))
+              offer = Answers.new(shop).take(uuid(params["id"], "offer"), said)
+              Page.new(shop).of(offer.quote[:id])
+            end
+          end
+
+          app.api(:post, "/api/questions/:id/settled", role: :advisor) do
+            offer = Answers.new(shop).settle_question(uuid(params["id"], "question"))
+            Page.new(shop).of(offer.quote[:id])
+          end
+        end
+      end
+    end
+  end
+end

@@ -1,0 +1,160 @@
+# frozen_string_literal: true
+
+module NimbleServer
+  module Features
+    module Offers
+      # One offered scope in plain words, from what was frozen of it: what it is, why it costs this, what could happen,
+      # when it is due again. No jargon, and nothing computed anew.
+      class ScopeWords
+        MOST_BROKEN = 3
+
+        # @param scope [OfferedScope]
+        # @param texts [Documents::Texts]
+        def initialize(shop, offer, scope, texts)
+          @shop = shop
+          @offer = offer
+          @scope = scope
+          @texts = texts
+        end
+
+        attr_reader :scope
+
+        # As the advisor called it; else what is done at which cylinders.
+        def title
+          return scope.title if !scope.name.empty? || @texts.language == "en"
+
+          works = content["works"].map { |work| @texts.say("work.#{work}") }
+          numbers = content["cylinders"].sort
+          [@texts.list(works), numbers.any? ? cylinders(numbers) : nil].compact.join(", ")
+        end
+
+        def total = money.full(scope.total_cents)
+        def limit = money.full(scope.limit_cents)
+        def before = money.full(scope.before_cents)
+        def more = money.full(scope.total_cents - scope.before_cents)
+
+        # Why it costs this: what lies over it, and the minutes down and up.
+        # @return [Array<String>]
+        def why
+          [layers, way, hours].compact
+        end
+
+        # The minutes down, of work, and back up.
+        def way
+          minutes = estimate["plan"]["minutes"]
+          @texts.say(
+            "page.why.minutes",
+            down: minutes["remove"].round,
+            work: minutes["work"].round,
+            up: minutes["refit"].round
+          )
+        end
+
+        def layers
+          steps = scope.page["layers"].to_a.select { |layer| in_plan.include?(layer["id"]) }.map { |layer| layer["label"] }
+          return @texts.say("page.why.open") if steps.empty?
+
+          @texts.say("page.why.under", layers: @texts.list(steps.map { |label| plain(label) }))
+        end
+
+        def hours = @texts.say("page.why.hours", hours: money.number(estimate["hours"]["quoted"], 1))
+
+        # What could happen, and up to what amount.
+        # @return [Array<String>]
+        def what_could_happen
+          rows = trouble ? trouble["allowance"].first(MOST_BROKEN).select { |row| row["chance"] >= 0.001 } : []
+          said = rows.map { |row| broken(row) }
+          said << @texts.say("page.happen.mishaps") if trouble && trouble["mishaps"].any?
+          said.empty? ? [@texts.say("page.happen.none")] : said
+        end
+
+        # When the car is ready, on the shop's wall clock.
+        # @return [String, nil]
+        def ready
+          at = scope.page["ready"] or return nil
+          money.moment(at)
+        end
+
+        # When it is due again, in distance and in time; nil where no plug is changed or nothing is known.
+        # @return [String, nil]
+        def next_due
+          plug = scope.request.dig("engine", "plug") || {}
+          return nil unless content["works"].include?("plug") && (plug["interval_km"] || plug["interval_months"])
+
+          parts = [
+            due_distance(plug) && @texts.say("page.next.distance", distance: due_distance(plug)),
+            plug["interval_months"] && @texts.say("page.next.months", date: money.month(due_day(plug)))
+          ].compact
+          "#{parts.join(", ")}."
+        end
+
+        # Sentences to read out.
+        # @return [Array<String>]
+        def spoken
+          [
+            @texts.say("phone.propose", title: title),
+            why.first,
+            supplement,
+            @texts.say("phone.price", total: total, limit: limit),
+            trouble_spoken,
+            ready && @texts.say("phone.ready", ready: ready),
+            @texts.say("phone.ask", limit: limit)
+          ].compact
+        end
+
+        # Day a change made today is due again, by the plug's months.
+        def due_day(plug) = @shop.now.to_date >> plug["interval_months"]
+
+        private
+
+        def estimate = scope.estimate
+        def trouble = scope.page["trouble"]
+        def content = @offer.revision[:content].to_h["scopes"][scope.position]
+        def in_plan = estimate["plan"]["steps"]
+
+        def money = @money ||= Wording.new(@shop, @offer).money
+
+        # Labels are written for the bay; within a sentence they begin small unless they are a name of letters.
+        def plain(label)
+          return label if @texts.language == "de" || label[0, 2].match?(/\A[[:upper:]]{2}/)
+
+          label.sub(/\A[[:upper:]]/, &:downcase)
+        end
+
+        def cylinders(numbers) =
+          @texts.say("page.cylinders", count: numbers.size, list: @texts.list(numbers.map(&:to_s)))
+
+        def broken(row)
+          @texts.say(
+            "page.happen.broken",
+            count: row["broken"],
+            chance: money.number((row["chance"] * 100).round(1)),
+            extra: money.full(row["extra_cents"])
+          )
+        end
+
+        def trouble_spoken
+          row = trouble && trouble["allowance"].first
+          return nil unless row && row["chance"] >= 0.01
+
+          @texts.say(
+            "phone.trouble",
+            extra: money.full(row["extra_cents"]),
+            chance: money.number((row["chance"] * 100).round(1))
+          )
+        end
+
+        def supplement
+          return nil unless @offer.supplement?
+
+          @texts.say("phone.supplement", before: before, more: more)
+        end
+
+        def due_distance(plug)
+          now = scope.request.dig("history", "odometer_km")
+          now && plug["interval_km"] ? money.distance(now + plug["interval_km"]) : nil
+        end
+      end
+    end
+  end
+end

@@ -1,0 +1,71 @@
+# frozen_string_literal: true
+
+module NimbleServer
+  module Features
+    module Offers
+      # The words of an offer, in the language it was made in: the message with the link, and what is read out on the
+      # phone.
+      class Wording
+        # @param offer [Offer]
+        def initialize(shop, offer)
+          @shop = shop
+          @offer = offer
+          @texts = Documents::Texts.new(offer.row[:language])
+          @scopes = offer.scopes.map { |scope| ScopeWords.new(shop, offer, scope, @texts) }
+        end
+
+        attr_reader :texts, :scopes
+
+        def subject = @texts.say("message.mail_subject", shop: @shop.profile[:name])
+
+        # With the place of the link in it.
+        def message
+          own = HouseRules::House.new(@shop).settings["#{@offer.row[:channel]}_words"].to_s
+          template = own.empty? ? @texts.say("message.#{@offer.row[:channel]}") : own
+          values.reduce(template) { |text, (name, value)| text.gsub("{#{name}}", value.to_s) }
+        end
+
+        # What is read out, scope by scope: sentences in order.
+        # @return [Array<Array<String>>]
+        def spoken = @scopes.map(&:spoken)
+
+        # What the car is called to its owner: what it is and its plate.
+        def car = "#{vehicle[:description]} (#{vehicle[:plate]})"
+
+        def vehicle = @vehicle ||= Vehicles::Garage.new(@shop).find(@offer.quote[:vehicle_id])
+
+        def until_day = money.date(@offer.row[:expires_at])
+
+        def money
+          @money ||=
+            Documents::ShopText.new(
+              locale: @shop.profile[:locale],
+              currency: @offer.revision[:currency],
+              exponent: @offer.revision[:currency_exponent],
+              distance_unit: @shop.profile[:distance_unit],
+              time_zone: @shop.profile[:time_zone]
+            )
+        end
+
+        private
+
+        def values
+          totals = @offer.scopes.map { |scope| money.full(scope.total_cents) }
+          {
+            "name" => @offer.row[:recipient],
+            "shop" => @shop.profile[:name],
+            "car" => car,
+            "total" => either(totals),
+            "until" => until_day
+          }
+        end
+
+        def either(totals)
+          return totals.first if totals.size == 1
+
+          @texts.say("choice", first: totals[0..-2].join(", "), second: totals.last)
+        end
+      end
+    end
+  end
+end

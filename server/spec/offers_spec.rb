@@ -1,0 +1,262 @@
+# frozen_string_literal: true
+
+require_relative "spec_helper"
+
+# A quote that is sent, read out, agreed to, declined, left to lapse: each act in one well-defined state, in the record.
+RSpec.describe NimbleServer::Features::Offers do
+  before(:context) do
+    @cluster = Cluster.throw_away
+    @db = TestServer.prepared(@cluster)
+    @app = TestServer.build(@cluster)
+    @advisor = Client.new(@app).tap { |client| client.sign_in("advisor@merrow.example") }
+    @customer = Client.new(@app)
+  end
+
+  after(:context) do
+    @db.disconnect
+    @cluster.stop
+  end
+
+  let(:shop_id) { @db[:shops].where(slug: "merrow-quay").get(:id) }
+
+  def saved(scopes = [[5]], plate: "4-TRE-1M")
+    page = @advisor.start_quote(plate)
+    add(page["quote"]["id"], scopes)
+  end
+
+  # Saves these cylinders as scopes on top of what is there.
+  def add(id, scopes)
+    page = @advisor.call(:get, "/api/quotes/#{id}").last
+    content = page["draft"]["content"]
+    made = scopes.map { |numbers| content["scopes"].first.merge("cylinders" => numbers, "works" => %w[plug coil]) }
+    stored =
+      @advisor.call(
+        :put,
+        "/api/quotes/#{id}/draft",
+        { version: page["draft"]["version"], content: content.merge("scopes" => made) }
+      ).last
+    expect(@advisor.save(id, stored).first).to eq(201)
+    id
+  end
+
+  def offer(id, channel: "text", revision: 1, **rest)
+    given = { revision: revision, channel: channel, recipient: "Ines Calloway", address: "555 0101" }.merge(rest)
+    @advisor.call(:post, "/api/quotes/#{id}/offers", given)
+  end
+
+  def answer(offer, **given)
+    body = { position: 0, answer: "yes", how: "phone", name: "Ines Calloway" }.merge(given)
+    body[:limit_cents] ||= offer["scopes"][body[:position]]["limit_cents"] if body[:answer] == "yes"
+    @advisor.call(:post, "/api/offers/#{offer["id"]}/answers", body)
+  end
+
+  def acts = @db[:record_entries].where(shop_id: shop_id).order(:seq).map { |row| JSON.parse(row[:bytes]) }
+  def path(offer) = URI(offer["link"]).path
+
+  # A press on the customer's page.
+  def press(offer, **fields)
+    @customer.header "Content-Type", "application/x-www-form-urlencoded"
+    @customer.post(path(offer), URI.encode_www_form(fields))
+    [@customer.last_response.status, @customer.last_response.body]
+  end
+
+  def read(offer)
+    @customer.get(path(offer))
+    @customer.last_response.body
+  end
+
+  def yes(offer, position = 0, name: "Ines Calloway") =
+    press(offer, act: "yes-#{position}-#{offer["scopes"][position]["limit_cents"]}", name: name)
+
+  it "keeps a yes by phone with who, how, what, limit, when and by whom, and opens the job" do
+    id = saved
+    page = offer(id, channel: "phone").last
+    sent = page["offers"].first
+    expect([sent["state"], sent["scopes"].map { |scope| scope["state"] }]).to eq(["sent", ["sent"]])
+    expect(sent["scopes"].first["spoken"].join(" ")).to include("We will not go above")
+    status, body = answer(sent)
+    expect(status).to eq(201)
+    expect(body["offers"].first["scopes"].first["answer"]).to include(
+      "answer" => "yes",
+      "how" => "phone",
+      "name" => "Ines Calloway",
+      "limit_cents" => sent["scopes"].first["limit_cents"],
+      "taken_by" => "Jory Pellam"
+    )
+    expect(body["job"]).to include("agreed_cents" => sent["scopes"].first["total_cents"])
+    expect(body["quote"]["status"]).to eq("authorized")
+    kinds = acts.last(3).map { |act| act["kind"] }
+    expect(kinds).to eq(%w[offer-read-out yes job-opened])
+    seal = @db[:quote_seals].order(:created_at).last[:sha256]
+    expect(acts[-2]["body"]).to include("sealed" => seal, "how" => "phone", "name" => "Ines Calloway")
+  end
+
+  it "hands a message with the link's place to the outbox once, and keeps only the link's digest" do
+    id = saved
+    sent = offer(id).last["offers"].first
+    row = @db[:messages].where(offer_id: sent["id"]).first
+    expect(row[:body]).to include("{link}").and include("Ines Calloway")
+    secret = path(sent).delete_prefix("/y/")
+    everything = @db.tables.flat_map { |table| @db[table].all }.map(&:to_s).join
+    expect(everything).not_to include(secret)
+    letters = NimbleServer::Features::Outbox::Letters.new(NimbleServer::Shop.new(@db, shop_id))
+    found = NimbleServer::Features::Offers::Reading.new(NimbleServer::Shop.new(@db, shop_id)).find(sent["id"])
+    expect(letters.put(found, subject: "again", body: "again")).to be(false)
+    expect(@db[:messages].where(offer_id: sent["id"]).count).to eq(1)
+  end
+
+  it "shows the customer what, why, what could happen and up to what, and takes a yes with a name" do
+    sent = offer(saved([[5], [1, 3, 5]])).last["offers"].first
+    body = read(sent)
+    expect(body).to include("Merrow Quay Garage, for Ines Calloway", "What could happen", "<svg")
+    expect(body.scan('name="act" class="yes').size).to eq(2)
+    expect(press(sent, act: "yes-0-#{sent["scopes"][0]["limit_cents"]}", name: "")).to match(
+      [422, a_string_including("Please type your name")]
+    )
+    expect(yes(sent).first).to eq(303)
+    expect(read(sent)).to include("Ines Calloway said yes to").and(satisfy { |html| !html.include?('name="act"') })
+    last = acts.reverse.find { |act| act["kind"] == "yes" }
+    expect(last["actor"]).to include("kind" => "customer-link", "id" => sent["id"])
+    states = @advisor.call(:get, "/api/quotes/#{@db[:offers].where(id: sent["id"]).get(:quote_id)}/yes").last
+    expect(states["offers"].first["scopes"].map { |scope| scope["state"] }).to eq(%w[authorized superseded])
+  end
+
+  it "decides nothing by GET, and notes that somebody looked only when the page says so" do
+    sent = offer(saved).last["offers"].first
+    before = acts.size
+    @customer.get("#{path(sent)}?act=yes-0-1&name=Ines")
+    @customer.head(path(sent))
+    expect(acts.size).to eq(before)
+    expect(@db[:offers].where(id: sent["id"]).get(:seen_at)).to be_nil
+    @customer.post("#{path(sent)}/seen", "")
+    expect(@db[:offers].where(id: sent["id"]).get(:seen_at)).not_to be_nil
+  end
+
+  it "takes a no with a reason, and thanks; a question lands on the Counter until somebody settled it" do
+    sent = offer(saved).last["offers"].first
+    expect(press(sent, act: "question", question: "Does that include <b>boots</b>?").first).to eq(303)
+    asked = @advisor.call(:get, "/api/counter").last["questions"].find { |row| row["words"].include?("boots") }
+    expect(read(sent)).to include("Your question has reached us")
+    expect(@advisor.call(:post, "/api/questions/#{asked["id"]}/settled").first).to eq(200)
+    expect(@advisor.call(:get, "/api/counter").last["questions"].map { |row| row["id"] }).not_to include(asked["id"])
+    expect(press(sent, act: "no", reason: "Selling the car").first).to eq(303)
+    expect(read(sent)).to include("You said no to")
+    expect(acts.last).to include("kind" => "no")
+    expect(acts.last["body"]["reason"]).to eq("Selling the car")
+  end
+
+  it "supersedes only when told, and what was sent then says so and takes nothing" do
+    id = saved
+    first = offer(id).last["offers"].first
+    add(id, [[1, 3, 5]])
+    status, body = offer(id, revision: 2)
+    expect([status, body["error"]["code"]]).to eq([409, "offer_waits"])
+    second = offer(id, revision: 2, supersede: true).last["offers"].first
+    expect(read(first)).to include("A newer quote has taken this one")
+    expect(yes(first)).to match([409, a_string_including("decided meanwhile")])
+    expect(answer(first).last["error"]["code"]).to eq("superseded")
+    expect(yes(second).first).to eq(303)
+    expect(offer(id, revision: 1).last["error"]["code"]).to eq("old_revision")
+  end
+
+  it "lapses kindly after the house's days, and can be sent again" do
+    id = saved
+    sent = offer(id).last["offers"].first
+    expect(@db[:offers].where(id: sent["id"]).get(:expires_at)).to be_within(60).of(Time.now + (30 * 86_400))
+    @db[:offers].where(id: sent["id"]).update(expires_at: Time.now - 60)
+    expect(read(sent)).to include("has lapsed. Call us")
+    expect(yes(sent).first).to eq(409)
+    expect(answer(sent).last["error"]["code"]).to eq("expired")
+    expect(@advisor.call(:get, "/api/counter").last["lapsed"].map { |row| row["number"] }).to include(
+      @db[:quotes].where(id: id).get(:number)
+    )
+    given = { revision: 1, channel: "text", recipient: "Ines Calloway", address: "555 0101" }
+    expect(@advisor.call(:post, "/api/quotes/#{id}/offers", given).first).to eq(201)
+  end
+
+  it "refuses a yes to another limit than was offered, and a limit below the total" do
+    sent = offer(saved).last["offers"].first
+    limit = sent["scopes"].first["limit_cents"]
+    expect(press(sent, act: "yes-0-#{limit + 1}", name: "Ines Calloway")).to match(
+      [409, a_string_including("amount has changed")]
+    )
+    expect(answer(sent, limit_cents: sent["scopes"].first["total_cents"] - 1).last["error"]["details"].first["path"]).to eq(
+      "/limit_cents"
+    )
+    low = offer(saved, limits: [{ position: 0, limit_cents: 1 }])
+    expect([low.first, low.last["error"]["details"].first["path"]]).to eq([422, "/limits/0/limit_cents"])
+  end
+
+  it "closes a link in an open tab, while a yes by phone still counts" do
+    sent = offer(saved).last["offers"].first
+    expect(@advisor.call(:post, "/api/offers/#{sent["id"]}/revocation").first).to eq(200)
+    expect(yes(sent).first).to eq(409)
+    expect(read(sent)).to include("This link was closed by the shop")
+    expect(answer(sent).first).to eq(201)
+    expect(acts.map { |act| act["kind"] }.last(3)).to eq(%w[link-revoked yes job-opened])
+  end
+
+  it "keeps one of two yeses that come at once" do
+    sent = offer(saved([[5], [1, 3, 5]])).last["offers"].first
+    answers =
+      [0, 1].map do |position|
+        Thread.new do
+          client = Client.new(@app)
+          client.header "Content-Type", "application/x-www-form-urlencoded"
+          limit = sent["scopes"][position]["limit_cents"]
+          client.post(path(sent), URI.encode_www_form(act: "yes-#{position}-#{limit}", name: "Ines Calloway"))
+          client.last_response.status
+        end
+      end.map(&:value)
+    expect(answers.sort).to eq([303, 409])
+    expect(@db[:offer_answers].where(offer_id: sent["id"]).count).to eq(1)
+  end
+
+  it "makes found work a supplement: what was agreed, what is new, a yes of its own" do
+    id = saved
+    first = offer(id, channel: "phone").last["offers"].first
+    answer(first)
+    agreed = first["scopes"].first["total_cents"]
+    add(id, [[3, 5]])
+    sent = offer(id, revision: 2).last["offers"].first
+    expect(sent["supplement"]).to be(true)
+    expect(sent["scopes"].first["before_cents"]).to eq(agreed)
+    expect(read(sent)).to include("What is new", "more than the")
+    expect(yes(sent).first).to eq(303)
+    page = @advisor.call(:get, "/api/quotes/#{id}/yes").last
+    expect(page["job"]["agreed_cents"]).to eq(sent["scopes"].first["total_cents"])
+    expect(page["offers"].map { |one| one["state"] }).to eq(%w[authorized authorized])
+  end
+
+  it "speaks German where the shop does" do
+    @db[:shops].where(id: shop_id).update(locale: "de-DE")
+    sent = offer(saved).last["offers"].first
+    body = read(sent)
+    expect(body).to include('lang="de"', "Was geschehen kann", "Ja zu Zündkerzen und Zündspulen, Zylinder 5")
+    expect(body).to match(/\d,\d\d.\$/)
+  ensure
+    @db[:shops].where(id: shop_id).update(locale: "en-US")
+  end
+
+  it "writes markup as text, and answers a link that is none with words only" do
+    sent = offer(saved, recipient: "<img src=x onerror=alert(1)>").last["offers"].first
+    expect(read(sent)).to include("&lt;img src=x").and(satisfy { |html| !html.include?("<img") })
+    @customer.get("/y/#{"a" * 43}")
+    expect([@customer.last_response.status, @customer.last_response.body]).to match(
+      [404, a_string_including("There is no quote here")]
+    )
+  end
+
+  it "records what was set by hand: a discount and hours with the revision, a limit with the offer" do
+    id = saved
+    before = acts.size
+    offer(id, limits: [{ position: 0, limit_cents: 1_000_000 }])
+    expect(acts.drop(before).map { |act| act["kind"] }).to eq(%w[offer-sent limit-changed])
+    expect(acts.last["body"]).to include("limit_cents" => 1_000_000)
+  end
+
+  it "leaves a record that verifies" do
+    found = NimbleServer::Features::Record::Verification.new(@db, NimbleServer::Features::Record::Keys.current).run
+    expect(found.map(&:fault)).to all(be_nil)
+  end
+end
