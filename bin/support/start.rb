@@ -4,7 +4,7 @@ require_relative "cluster"
 require_relative "../../server/lib/nimble_server"
 require "optparse"
 
-# What bin/start does once everything is installed: PostgreSQL and the web processes as children, watched and started
+# What bin/start does once everything is installed: PostgreSQL, the web processes and the post as children, watched and started
 # again when they end by themselves, ended with this process.
 class Start
   ROOT = NimbleServer::ROOT
@@ -129,22 +129,25 @@ class Start
 
   def serve
     %w[INT TERM HUP].each { |signal| trap(signal) { stop } }
-    start_web
-    watch until @stopping && @web.nil?
+    CHILDREN.each_key { |name| start(name) }
+    watch until @stopping && @pids.empty?
   end
+
+  # What runs beside the database, by what it is called.
+  CHILDREN = { "The web server" => :web, "The post" => :post }.freeze
 
   # Waits for a child to end and starts it again, unless everything is to end.
   def watch
     pid, = Process.wait2(-1)
-    if pid == @web
-      @web = nil
-      start_web unless @stopping || fell("The web server")
+    if (name = @pids.key(pid))
+      @pids.delete(name)
+      start(name) unless @stopping || fell(name)
     elsif pid == @cluster.pid && !@stopping
       fell("PostgreSQL")
       @cluster.resume
     end
   rescue Errno::ECHILD
-    @web = nil
+    @pids.clear
   end
 
   # @raise [Refused] when it fell too often
@@ -159,33 +162,43 @@ class Start
     false
   end
 
-  def start_web
-    env = {
-      "RACK_ENV" => "production",
-      "WEB_DATABASE_URL" => @cluster.url("nimble_web"),
-      "DOOR_DATABASE_URL" => @cluster.url("nimble_door"),
-      "HOME" => "/nonexistent",
-      "XDG_CACHE_HOME" => nil
-    }
-    @web =
-      Process.spawn(
-        env,
-        *as_nobody,
-        "bundle",
-        "exec",
-        "puma",
-        "-C",
-        "server/puma.rb",
-        "-b",
-        "tcp://127.0.0.1:#{@port}",
-        "--quiet",
-        "config.ru",
-        chdir: ROOT,
-        in: File::NULL,
-        out: log,
-        err: log,
-        pgroup: true
-      )
+  def start(name)
+    @pids ||= {}
+    @pids[name] = send(CHILDREN.fetch(name))
+  end
+
+  def web
+    child(
+      {
+        "WEB_DATABASE_URL" => @cluster.url("nimble_web"),
+        "DOOR_DATABASE_URL" => @cluster.url("nimble_door")
+      },
+      %W[puma -C server/puma.rb -b tcp://127.0.0.1:#{@port} --quiet config.ru]
+    )
+  end
+
+  # Carries messages; it needs no session, and sees nothing but them.
+  def post
+    child(
+      { "POST_DATABASE_URL" => @cluster.url("nimble_post"), "SESSION_SECRET" => nil, "RECORD_KEYS" => nil },
+      %w[ruby server/post.rb]
+    )
+  end
+
+  # @return [Integer] process id
+  def child(env, command)
+    Process.spawn(
+      { "RACK_ENV" => "production", "HOME" => "/nonexistent", "XDG_CACHE_HOME" => nil }.merge(env),
+      *as_nobody,
+      "bundle",
+      "exec",
+      *command,
+      chdir: ROOT,
+      in: File::NULL,
+      out: log,
+      err: log,
+      pgroup: true
+    )
   end
 
   # As root, the web process runs as a user that owns nothing; where that user cannot read this folder it is allowed to
@@ -236,7 +249,11 @@ class Start
     return if @stopping
 
     @stopping = true
-    Process.kill("TERM", @web) if @web
+    (@pids || {}).each_value { |pid| end_child(pid) }
+  end
+
+  def end_child(pid)
+    Process.kill("TERM", pid)
   rescue Errno::ESRCH
     nil
   end

@@ -10,6 +10,9 @@ RSpec.describe "who may see what" do
     @id = @page["quote"]["id"]
     @owner.choose(@page, [5])
     @owner.save(@id)
+    given = { revision: 1, channel: "text", recipient: "Ines Calloway", address: "555 0101" }
+    @offer = @owner.call(:post, "/api/quotes/#{@id}/offers", given).last["offers"].first
+    ask
     @technician = Client.as("bay@merrow.example")
     @advisor = Client.as("advisor@merrow.example")
     @stranger = Client.as("owner@hollow.example")
@@ -147,6 +150,49 @@ RSpec.describe "who may see what" do
     "GET /api/progress/:id" => {
       other: :own
     },
+    "GET /api/counter" => {
+      other: :own
+    },
+    "GET /api/find" => {
+      other: :own
+    },
+    "GET /api/quotes/:id/yes" => {
+      other: 404
+    },
+    "POST /api/quotes/:id/offers" => {
+      body: {
+        revision: 1,
+        channel: "phone",
+        recipient: "Nobody",
+        supersede: true
+      },
+      other: 404
+    },
+    "POST /api/offers/:id/answers" => {
+      body: {
+        position: 0,
+        answer: "no",
+        how: "phone",
+        name: "Nobody"
+      },
+      other: 404
+    },
+    "POST /api/offers/:id/revocation" => {
+      other: 404
+    },
+    "POST /api/offers/:id/retry" => {
+      other: 404
+    },
+    "POST /api/questions/:id/settled" => {
+      other: 404
+    },
+    "GET /api/customers/:id" => {
+      other: 404
+    },
+    "POST /api/customers/:id/merge" => {
+      body: ->(spec) { { double: spec.customer_id } },
+      other: 422
+    },
     "PUT /api/customers/:id" => {
       body: {
         name: "Ines Calloway"
@@ -205,6 +251,16 @@ RSpec.describe "who may see what" do
   # The names in our shop's rows.
   OURS = /Merrow|Calloway|4-TRE-1M/
 
+  # The fourth kind of visitor: whoever holds a customer's link.
+  def ask
+    link = Client.new
+    link.header "Content-Type", "application/x-www-form-urlencoded"
+    link.post(URI(@offer["link"]).path, URI.encode_www_form(act: "question", question: "Boots too?"))
+  end
+
+  def offer_id = @offer["id"]
+  def question_id = TestServer.db[:offer_questions].where(offer_id: offer_id).get(:id)
+
   def engine_id = @owner.call(:get, "/api/engines/JIV6").last["id"]
   def profile = @owner.call(:get, "/api/engines/JIV6").last["profile"]
   def vehicle_id = @page["vehicle"]["id"]
@@ -225,7 +281,11 @@ RSpec.describe "who may see what" do
 
   def send_as(client, route, row)
     verb, pattern = route.split
-    known = { "vehicles" => vehicle_id, "customers" => customer_id, "people" => person_id(pattern) }
+    known = {
+      "offers" => offer_id,
+      "questions" => question_id,
+      "vehicles" => vehicle_id, "customers" => customer_id, "people" => person_id(pattern)
+    }
     id = known.fetch(pattern.split("/")[2], @id)
     path =
       pattern.gsub(/:(\w+)/) do
@@ -279,6 +339,28 @@ RSpec.describe "who may see what" do
   it "knows our names when it sees them: the same walk as ourselves shows them" do
     shown = ["GET /api/vehicles", "GET /api/quotes", "GET /api/quotes/:id"]
     expect(shown.map { |name| JSON.generate(send_as(@owner, name, ROUTES.fetch(name)).last) }).to all(match(OURS))
+  end
+
+  it "opens nothing but its own page to whoever holds a customer's link" do
+    secret = URI(@offer["link"]).path.delete_prefix("/y/")
+    client = Client.new.tap(&:refresh)
+    client.header("Authorization", "Bearer #{secret}")
+    NimbleServer::API.routes_by_role.each do |route|
+      next if route.role == :anyone
+
+      name = "#{route.verb.upcase} #{route.path}"
+      status, = send_as(client, name, ROUTES.fetch(name))
+      expect([name, status]).to eq([name, 401])
+    end
+    client.get("/y/#{secret}")
+    expect(client.last_response.body).to include("Ines Calloway")
+    client.get("/y/#{secret}/../../api/quotes")
+    expect(client.last_response.body).not_to include("4-TRE-1M\"")
+  end
+
+  it "streams events to whoever is signed in, and to nobody else" do
+    client = Client.new
+    expect(client.call(:get, "/api/events").first).to eq(401)
   end
 
   it "has routes only an owner may use" do

@@ -430,7 +430,13 @@ RSpec.describe NimbleServer::Features::Quotes::Desk do
     expect([status, stored]).to eq(
       [
         200,
-        { "id" => page["vehicle"]["customer_id"], "name" => name, "phone" => nil, "email" => "bees@merrow.example" }
+        {
+            "id" => page["vehicle"]["customer_id"],
+            "name" => name,
+            "phone" => nil,
+            "email" => "bees@merrow.example",
+            "wishes" => nil
+          }
       ]
     )
     expect(
