@@ -632,6 +632,7 @@ module Answers
             )
         }
       ),
+    "Preview" => object({ "html" => TEXT }),
     "Offer" => object(offer),
     "YesPage" =>
       object(
@@ -707,6 +708,7 @@ module Answers
               )
             ),
           "unsent" => list(ref("QuoteCard")),
+          "vehicles" => INT,
           "due" =>
             list(
               object(

@@ -320,6 +320,9 @@ module Contract
       "/api/quotes/{id}/yes" => {
         "get" => operation("What can be offered, what was, and where it stands", "YesPage", path: ["id"], refused: ["404"])
       },
+      "/api/quotes/{id}/preview" => {
+        "get" => operation("The page as the customer sees it", "Preview", path: ["id"], refused: ["404"])
+      },
       "/api/quotes/{id}/offers" => {
         "post" =>
           operation(

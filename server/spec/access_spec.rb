@@ -159,6 +159,9 @@ RSpec.describe "who may see what" do
     "GET /api/quotes/:id/yes" => {
       other: 404
     },
+    "GET /api/quotes/:id/preview" => {
+      other: 404
+    },
     "POST /api/quotes/:id/offers" => {
       body: {
         revision: 1,

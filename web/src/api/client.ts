@@ -31,6 +31,13 @@ export type PanelFigures = Schemas["PanelFigures"];
 export type NewShop = Schemas["NewShop"];
 export type Person = Schemas["People"]["people"][number];
 export type Pattern = Schemas["Patterns"]["patterns"][number];
+export type YesPage = Schemas["YesPage"];
+export type Offer = Schemas["Offer"];
+export type NewOffer = Schemas["NewOffer"];
+export type OfferAnswer = Schemas["OfferAnswer"];
+export type CounterPage = Schemas["Counter"];
+export type CustomerPage = Schemas["CustomerPage"];
+export type Found = Schemas["Found"];
 export type Finding = Schemas["Finding"];
 export type FrozenRevision = Schemas["FrozenRevision"];
 
@@ -106,6 +113,30 @@ export const api = {
     unwrap(client.POST("/api/account/change-password", { body: { password, "new-password": fresh } })),
   renameCustomer: (id: string, body: Schemas["Customer"]) =>
     unwrap(client.PUT("/api/customers/{id}", { params: { path: { id } }, body })),
+  counter: () => unwrap(client.GET("/api/counter")),
+  find: (search: string) => unwrap(client.GET("/api/find", { params: { query: { search } } })),
+  yes: (id: string) => unwrap(client.GET("/api/quotes/{id}/yes", { params: { path: { id } } })),
+  preview: (id: string) => unwrap(client.GET("/api/quotes/{id}/preview", { params: { path: { id } } })),
+  offer: (id: string, body: NewOffer, key: string) =>
+    unwrap(
+      client.POST("/api/quotes/{id}/offers", {
+        params: { path: { id }, header: { "Idempotency-Key": key } },
+        body,
+      }),
+    ),
+  answerOffer: (id: string, body: OfferAnswer, key: string) =>
+    unwrap(
+      client.POST("/api/offers/{id}/answers", {
+        params: { path: { id }, header: { "Idempotency-Key": key } },
+        body,
+      }),
+    ),
+  revokeOffer: (id: string) => unwrap(client.POST("/api/offers/{id}/revocation", { params: { path: { id } } })),
+  retryOffer: (id: string) => unwrap(client.POST("/api/offers/{id}/retry", { params: { path: { id } } })),
+  settleQuestion: (id: string) => unwrap(client.POST("/api/questions/{id}/settled", { params: { path: { id } } })),
+  customer: (id: string) => unwrap(client.GET("/api/customers/{id}", { params: { path: { id } } })),
+  mergeCustomer: (id: string, double: string) =>
+    unwrap(client.POST("/api/customers/{id}/merge", { params: { path: { id } }, body: { double } })),
   vehicles: (search: string) => unwrap(client.GET("/api/vehicles", { params: { query: { search } } })),
   addVehicle: (body: Schemas["NewVehicle"]) => unwrap(client.POST("/api/vehicles", { body })),
   noteHistory: (id: string, body: Schemas["VehicleHistory"]) =>

@@ -22,6 +22,7 @@ const router = createBrowserRouter([
       { index: true, ...screen("counter") },
       { path: "quotes/:id", ...screen("quote") },
       { path: "quotes/:id/revisions/:number", ...screen("revision") },
+      { path: "quotes/:id/yes", ...screen("yes") },
       { path: "engines", ...screen("engines") },
       { path: "engines/:code", ...screen("engine") },
       { path: "prices", ...screen("prices") },

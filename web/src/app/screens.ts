@@ -5,6 +5,7 @@ const SCREENS = {
   counter: async () => (await import("../counter/Counter")).Counter,
   quote: async () => (await import("../quote/QuoteRoute")).QuoteRoute,
   revision: async () => (await import("../quote/revision/RevisionRoute")).RevisionRoute,
+  yes: async () => (await import("../yes/YesRoute")).YesRoute,
   engines: async () => (await import("../engines/Engines")).Engines,
   engine: async () => (await import("../engines/EngineRoute")).EngineRoute,
   prices: async () => (await import("../prices/PriceRoute")).PriceRoute,

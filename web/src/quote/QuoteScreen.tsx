@@ -1,4 +1,5 @@
 import { useCallback, useMemo, useState } from "react";
+import { useNavigate } from "react-router";
 import styled from "styled-components";
 import type { QuotePage } from "../api/client";
 import { useSession } from "../session/SessionGate";
@@ -71,6 +72,7 @@ const Middle = styled.div`
 /** The Quote page: what lies over each cylinder, how the job runs, and what it costs. */
 export function QuoteScreen({ page }: { page: QuotePage }) {
   const { account } = useSession();
+  const navigate = useNavigate();
   const copy = useWorkingCopy(page);
   const { content, priced, stale, panel, setPanel, change } = copy;
   const { sheet, others } = priced;
@@ -95,6 +97,9 @@ export function QuoteScreen({ page }: { page: QuotePage }) {
   const print = useCallback(() => {
     if (paper) window.open(paper, "_blank", "noopener");
   }, [paper]);
+  const offer = useCallback(() => {
+    if (latest) void navigate(`/quotes/${page.quote.id}/yes`);
+  }, [latest, navigate, page.quote.id]);
   const beside = panel === "beside" && content.scopes.length > 1;
   const turnBeside = useCallback(() => setPanel(beside ? "layers" : "beside"), [beside, setPanel]);
   const adjust = () => writes && !stale && setAdjusting(true);
@@ -104,6 +109,7 @@ export function QuoteScreen({ page }: { page: QuotePage }) {
     edits,
     setPanel,
     print,
+    offer,
     beside,
     adjust,
     scopes: content.scopes.length,
@@ -201,8 +207,9 @@ export function QuoteScreen({ page }: { page: QuotePage }) {
           <SaveBar
             saving={copy.saving}
             canSave={writes && !copy.saving && Boolean(sheet.estimate)}
-            canPrint={Boolean(latest)}
+            saved={Boolean(latest)}
             onSave={copy.save}
+            onOffer={offer}
             onPrint={print}
           />
         }

@@ -19,6 +19,7 @@ interface Wanted {
   adjust: () => void;
   save: () => void;
   print: () => void;
+  offer: () => void;
 }
 
 /** The keys of the Quote page: digits choose cylinders, letters choose work, no two things share one. */
@@ -33,6 +34,7 @@ export function useQuoteKeys({
   adjust,
   save,
   print,
+  offer,
 }: Wanted): void {
   const cylinders = useCylinderKeys(sheet, edits.press);
   const works = sheet.offers.works.map((work) => {
@@ -62,6 +64,7 @@ export function useQuoteKeys({
       : []),
     ...(sheet.estimate ? [letter("j", "Set hours or a discount by hand", adjust)] : []),
     letter("s", "Save as a revision", save),
+    letter("e", "The yes: offer what is saved, keep the answer", offer),
     letter("v", "Printable page of the saved quote", print),
   ]);
 }

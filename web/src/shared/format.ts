@@ -30,6 +30,13 @@ export function formatter(units: ShopUnits) {
     minute: "2-digit",
     timeZone: units.time_zone,
   });
+  const day = new Intl.DateTimeFormat(units.locale, {
+    day: "numeric",
+    month: "short",
+    year: "numeric",
+    timeZone: "UTC",
+  });
+  const weekday = new Intl.DateTimeFormat("en", { weekday: "long", timeZone: units.time_zone });
   const today = new Intl.DateTimeFormat("en-CA", { timeZone: units.time_zone });
   const wall = new Intl.DateTimeFormat(units.locale, {
     weekday: "short",
@@ -72,6 +79,9 @@ export function formatter(units: ShopUnits) {
     },
     oneIn: (share: number) =>
       share <= 0 ? "never" : share >= 0.1 ? `${Math.round(share * 100)} in 100` : `1 in ${Math.round(1 / share)}`,
+    /** A day of the shop's calendar, as the server says it: "2026-11-24". */
+    day: (text: string) => day.format(new Date(`${text}T12:00:00Z`)),
+    weekday: (now: Date) => weekday.format(now),
     when: (iso: string) => when.format(new Date(iso)),
   };
 }

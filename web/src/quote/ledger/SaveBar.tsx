@@ -13,19 +13,24 @@ const Actions = styled.div`
 interface Props {
   saving: boolean;
   canSave: boolean;
-  canPrint: boolean;
+  /** Whether there is a saved revision: it can be offered and printed. */
+  saved: boolean;
+  onOffer: () => void;
   onSave: () => void;
   onPrint: () => void;
 }
 
 /** What is done with the page as a whole. */
-export const SaveBar = memo(function SaveBar({ saving, canSave, canPrint, onSave, onPrint }: Props) {
+export const SaveBar = memo(function SaveBar({ saving, canSave, saved, onSave, onOffer, onPrint }: Props) {
   return (
     <Actions>
       <Button $main onPress={onSave} isDisabled={!canSave}>
         {saving ? "Saving…" : "Save"} <KeyHint>S</KeyHint>
       </Button>
-      <Button onPress={onPrint} isDisabled={!canPrint}>
+      <Button onPress={onOffer} isDisabled={!saved}>
+        The yes <KeyHint>E</KeyHint>
+      </Button>
+      <Button onPress={onPrint} isDisabled={!saved}>
         Print <KeyHint>V</KeyHint>
       </Button>
     </Actions>

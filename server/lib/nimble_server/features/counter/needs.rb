@@ -25,6 +25,7 @@ module NimbleServer
             "lapsed" => lapsed,
             "agreed" => agreed,
             "unsent" => unsent,
+            "vehicles" => @shop[:vehicles].count,
             "due" => Due.new(@shop).rows(within_days: DUE_DAYS)
           }
         end

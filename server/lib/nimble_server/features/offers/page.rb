@@ -25,6 +25,19 @@ module NimbleServer
           }
         end
 
+        # The page as the customer sees it: of the newest offer that was made of the newest revision, else of what would
+        # be offered.
+        # @return [String] HTML
+        def preview(quote_id, nonce:)
+          quote = @shop[:quotes].where(id: quote_id).first or raise Refusal.not_found("quote")
+          proposal = Proposal.new(@shop, quote)
+          raise Refusal.not_found("saved revision") unless proposal.any?
+
+          made = @reading.of_quote(quote_id).find { |offer| offer.revision[:id] == proposal.revision[:id] }
+          owner = Vehicles::Garage.new(@shop).find(quote[:vehicle_id])[:customer_name]
+          CustomerPage::Sheet.new(@shop, made || proposal.as_offer(owner.to_s)).html(nonce: nonce)
+        end
+
         # @param offer [Offer]
         # @return [Hash] see the contract, Offer
         def shown(offer)
@@ -41,26 +54,19 @@ module NimbleServer
 
         private
 
-        # What the newest revision would offer: its scopes with total and limit, nothing sent yet.
+        # What could be offered now, nothing sent yet.
         def proposal(quote)
-          revision = @shop[:quote_revisions].where(quote_id: quote[:id], revision: quote[:latest_revision]).first
-          return nil unless revision
+          proposal = Proposal.new(@shop, quote)
+          return nil unless proposal.any?
 
-          house = HouseRules::House.new(@shop).settings
-          scopes = @shop[:quote_scopes].where(revision_id: revision[:id]).order(:position).all
           {
-            "revision" => revision[:revision],
-            "currency" => revision[:currency],
+            "revision" => proposal.revision[:revision],
+            "currency" => proposal.revision[:currency],
             "scopes" =>
-              scopes.map do |scope|
-                {
-                  "position" => scope[:position],
-                  "title" => scope[:name].empty? ? scope[:page].to_h["title"].to_s : scope[:name],
-                  "total_cents" => scope[:total_cents],
-                  "limit_cents" =>
-                    NimbleLedger::Record::Limit.offered(scope[:answer].to_h, scope[:page].to_h, house),
-                  "incomplete" => scope[:answer].to_h.dig("price", "incomplete") == true
-                }
+              proposal.rows.map do |row|
+                row.to_h.slice(:position, :title, :total_cents, :limit_cents).transform_keys(&:to_s).merge(
+                  "incomplete" => row.frozen[:answer].to_h.dig("price", "incomplete") == true
+                )
               end
           }
         end

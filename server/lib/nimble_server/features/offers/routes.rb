@@ -3,7 +3,7 @@
 module NimbleServer
   module Features
     module Offers
-      # The yes. Needs: Page, Sending, Answers. Adds: GET /api/quotes/:id/yes, POST /api/quotes/:id/offers; of an offer
+      # The yes. Needs: Page, Sending, Answers. Adds: GET /api/quotes/:id/yes and its preview, POST /api/quotes/:id/offers; of an offer
       # POST its answers, its link's end, another try of its message; POST /api/questions/:id/settled.
       module Routes
         def self.registered(app)
@@ -13,6 +13,10 @@ module NimbleServer
 
         def self.offering(app)
           app.api(:get, "/api/quotes/:id/yes", role: :technician) { Page.new(shop).of(uuid(params["id"], "quote")) }
+
+          app.api(:get, "/api/quotes/:id/preview", role: :technician) do
+            { "html" => Page.new(shop).preview(uuid(params["id"], "quote"), nonce: env["nimble.nonce"]) }
+          end
 
           app.api(:post, "/api/quotes/:id/offers", role: :advisor, body: "NewOffer") do
             once(201) do

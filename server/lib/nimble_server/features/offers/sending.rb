@@ -18,11 +18,10 @@ module NimbleServer
         def offer(quote_id, given)
           @shop.transaction do
             quote = @shop[:quotes].where(id: quote_id).for_update.first or raise Refusal.not_found("quote")
-            revision = saved(quote, given["revision"])
-            job = @shop[:jobs].where(quote_id: quote_id).first
-            superseded = make_way(quote, given["supersede"], revision)
-            offer = store(quote, revision, given, job)
-            record(offer, given, superseded)
+            proposal = proposed(quote, given["revision"])
+            superseded = make_way(quote, given["supersede"])
+            offer = store(proposal, given)
+            record(offer, proposal, superseded)
             deliver(offer) if %w[text mail].include?(given["channel"])
             settle(quote)
             Live.tell(@shop, "quotes")
@@ -54,20 +53,23 @@ module NimbleServer
 
         private
 
-        def saved(quote, number)
-          row = @shop[:quote_revisions].where(quote_id: quote[:id], revision: number).first
-          return row if row && number == quote[:latest_revision]
+        # What is offered is what was saved last, and what the advisor has seen.
+        def proposed(quote, number)
+          proposal = Proposal.new(@shop, quote)
+          return proposal if proposal.any? && number == quote[:latest_revision]
 
-          raise Refusal.new(
-                  row ? 409 : 422,
-                  row ? "old_revision" : "unknown_revision",
-                  row ? "Revision #{quote[:latest_revision]} was saved meanwhile. Look at it first." : "Save the quote first: only what is saved can be offered.",
-                  details: [{ "path" => "/revision", "message" => "is not the newest saved revision" }]
-                )
+          details = [{ "path" => "/revision", "message" => "is not the newest saved revision" }]
+          unless number < quote[:latest_revision]
+            said = "Save the quote first: only what is saved can be offered."
+            raise Refusal.new(422, "unknown_revision", said, details: details)
+          end
+
+          said = "Revision #{quote[:latest_revision]} was saved meanwhile. Look at it first."
+          raise Refusal.new(409, "old_revision", said, details: details)
         end
 
         # @return [Array<Offer>] those that no longer count
-        def make_way(quote, agreed, _revision)
+        def make_way(quote, agreed)
           waiting = @reading.of_quote(quote[:id]).select(&:open?)
           return [] if waiting.empty?
           raise waits(waiting.first) unless agreed
@@ -85,70 +87,62 @@ module NimbleServer
           )
         end
 
-        def store(quote, revision, given, job)
+        def store(proposal, given)
           id = SecureRandom.uuid
           @shop.insert(
             :offers,
             id: id,
-            quote_id: quote[:id],
-            revision_id: revision[:id],
-            job_id: job && job[:id],
+            quote_id: proposal.quote[:id],
+            revision_id: proposal.revision[:id],
+            job_id: proposal.job && proposal.job[:id],
             recipient: given["recipient"].strip,
             channel: given["channel"],
             address: given["address"].to_s.strip,
             language: Documents::Texts.of(@shop.profile[:locale]).language,
             token_digest: Link.digest(Link.secret(id)),
-            expires_at: @shop.now + (HouseRules::House.new(@shop).settings["quote_days"] * 86_400)
+            expires_at: proposal.expires_at
           )
-          store_scopes(id, revision, given, job)
+          store_scopes(id, proposal, (given["limits"] || []).to_h { |row| [row["position"], row["limit_cents"]] })
           @reading.find(id)
         end
 
-        def store_scopes(id, revision, given, job)
-          house = HouseRules::House.new(@shop).settings
-          limits = (given["limits"] || []).to_h { |row| [row["position"], row["limit_cents"]] }
-          @shop[:quote_scopes]
-            .where(revision_id: revision[:id])
-            .order(:position)
-            .each do |scope|
-              offered = NimbleLedger::Record::Limit.offered(scope[:answer].to_h, scope[:page].to_h, house)
-              limit = limits.fetch(scope[:position], offered)
-              refuse_limit(limit, scope)
-              @shop.db[:offer_scopes].insert(
-                shop_id: @shop.id,
-                offer_id: id,
-                position: scope[:position],
-                scope_id: scope[:id],
-                title: scope[:name].empty? ? scope[:page].to_h["title"].to_s : scope[:name],
-                total_cents: scope[:total_cents],
-                limit_cents: limit,
-                agreed_before_cents: job ? job[:agreed_cents] : 0
-              )
-            end
+        def store_scopes(id, proposal, limits)
+          proposal.rows.each do |row|
+            limit = limits.fetch(row.position, row.limit_cents)
+            refuse_limit(limit, row)
+            @shop.db[:offer_scopes].insert(
+              shop_id: @shop.id,
+              offer_id: id,
+              position: row.position,
+              scope_id: row.frozen[:id],
+              title: row.title,
+              total_cents: row.total_cents,
+              limit_cents: limit,
+              agreed_before_cents: row.agreed_before_cents
+            )
+          end
         end
 
-        def refuse_limit(limit, scope)
-          return unless NimbleLedger::Record::Limit.fault(limit, scope[:total_cents])
+        def refuse_limit(limit, row)
+          return unless NimbleLedger::Record::Limit.fault(limit, row.total_cents)
 
           raise Refusal.new(
                   422,
                   "limit_below_total",
                   "A limit below the total could not be kept.",
-                  details: [
-                    { "path" => "/limits/#{scope[:position]}/limit_cents", "message" => "is below the total" }
-                  ]
+                  details: [{ "path" => "/limits/#{row.position}/limit_cents", "message" => "is below the total" }]
                 )
         end
 
         ACTS = { "phone" => "offer-read-out", "paper" => "offer-printed" }.freeze
 
-        def record(offer, given, superseded)
+        def record(offer, proposal, superseded)
           book = Record::Book.new(@shop)
           superseded.each do |old|
             book.append("offer-superseded", old.subject, { "offer" => old.id, "by" => offer.id })
           end
           book.append(
-            ACTS.fetch(given["channel"], "offer-sent"),
+            ACTS.fetch(offer.row[:channel], "offer-sent"),
             offer.subject,
             {
               "offer" => offer.id,
@@ -166,20 +160,19 @@ module NimbleServer
                 end
             }
           )
-          record_limits(book, offer)
+          record_limits(book, offer, proposal)
         end
 
         # Limits that were set by hand.
-        def record_limits(book, offer)
-          house = HouseRules::House.new(@shop).settings
+        def record_limits(book, offer, proposal)
+          computed = proposal.rows.to_h { |row| [row.position, row.limit_cents] }
           offer.scopes.each do |scope|
-            offered = NimbleLedger::Record::Limit.offered(scope.estimate, scope.page, house)
-            next if offered == scope.limit_cents
+            next if computed[scope.position] == scope.limit_cents
 
             book.append(
               "limit-changed",
               offer.subject(scope),
-              { "computed_cents" => offered, "limit_cents" => scope.limit_cents }
+              { "computed_cents" => computed[scope.position], "limit_cents" => scope.limit_cents }
             )
           end
         end

@@ -1,0 +1,72 @@
+# frozen_string_literal: true
+
+module NimbleServer
+  module Features
+    module Offers
+      # What the newest saved revision of a quote would offer: its scopes with total and limit.
+      class Proposal
+        # position; what was frozen; title; total and limit in cents; what was agreed to before, in cents
+        Row = Struct.new(:position, :frozen, :title, :total_cents, :limit_cents, :agreed_before_cents)
+
+        attr_reader :quote, :revision
+
+        # @param quote [Hash] row
+        def initialize(shop, quote)
+          @shop = shop
+          @quote = quote
+          @revision =
+            shop[:quote_revisions].where(quote_id: quote[:id], revision: quote[:latest_revision]).first
+        end
+
+        # @return [Boolean] whether anything was saved that could be offered
+        def any? = !revision.nil?
+
+        # @return [Hash, nil] the job it would be a supplement to
+        def job = @job ||= @shop[:jobs].where(quote_id: quote[:id]).first
+
+        # When an offer made now lapses.
+        # @return [Time]
+        def expires_at = @shop.now + (house["quote_days"] * 86_400)
+
+        # @return [Array<Row>]
+        def rows
+          @rows ||=
+            @shop[:quote_scopes].where(revision_id: revision[:id]).order(:position).map { |scope| row(scope) }
+        end
+
+        # The offer it would be, for looking at: nothing is stored.
+        # @return [Offer]
+        def as_offer(recipient)
+          values = {
+            id: nil,
+            recipient: recipient,
+            language: Documents::Texts.of(@shop.profile[:locale]).language,
+            job_id: job && job[:id],
+            expires_at: expires_at
+          }
+          Offer.new(values, quote: quote, revision: revision, scopes: offered, questions: [])
+        end
+
+        private
+
+        def house = @house ||= HouseRules::House.new(@shop).settings
+
+        def row(scope)
+          Row.new(
+            scope[:position],
+            scope,
+            scope[:name].empty? ? scope[:page].to_h["title"].to_s : scope[:name],
+            scope[:total_cents],
+            NimbleLedger::Record::Limit.offered(scope[:answer].to_h, scope[:page].to_h, house),
+            job ? job[:agreed_cents] : 0
+          )
+        end
+
+        def offered
+          standing = NimbleLedger::Record::Standing.new(expires_at: expires_at, now: @shop.now)
+          rows.map { |row| OfferedScope.new(row.to_h, row.frozen, nil, standing) }
+        end
+      end
+    end
+  end
+end

@@ -1,0 +1,165 @@
+import type { ReactNode } from "react";
+import { useNavigate } from "react-router";
+import type { CounterPage } from "../api/client";
+import { useSession } from "../session/SessionGate";
+import type { Formatter } from "../shared/format";
+import { Button, Heading, Mono, Notice, Small, Unseen } from "../shared/parts";
+import { MiniDescent } from "./MiniDescent";
+import { Columns, NeedRows } from "./rows";
+
+interface Props {
+  needs: CounterPage;
+  /** Starts a quote for a car. */
+  onStart: (vehicle: string) => void;
+  isPending: boolean;
+}
+
+type Waiting = CounterPage["waiting"][number];
+
+/** What needs somebody now, each with the one next act. */
+export function Needs({ needs, onStart, isPending }: Props) {
+  const { account, format } = useSession();
+  const navigate = useNavigate();
+  const writes = account.role !== "technician";
+  const yes = (quote: string) => void navigate(`/quotes/${quote}/yes`);
+  const act = (word: string, about: string, run: () => void, main = false) =>
+    writes ? (
+      <Button onPress={run} $main={main} isDisabled={isPending}>
+        {word} <Unseen>{about}</Unseen>
+      </Button>
+    ) : (
+      <span />
+    );
+  const { questions, undelivered, waiting, lapsed, agreed, unsent, due } = needs;
+  const nothing = [questions, undelivered, waiting, lapsed, agreed, unsent, due].every((list) => list.length === 0);
+  if (nothing)
+    return (
+      <Notice style={{ marginTop: 22 }}>
+        <p>Nothing waits. Find a car above and start its quote; what you send and what is agreed will stand here.</p>
+      </Notice>
+    );
+
+  return (
+    <Columns>
+      <div>
+        <Part title="They ask" count={questions.length}>
+          {questions.map((row) => (
+            <Row key={row.id} plate={row.plate} who={row.customer} wish={row.wishes}>
+              “{row.words}” · {format.when(row.at)}
+              {row.phone && ` · ${row.phone}`}
+              {act("Answer", `${row.customer} on quote ${row.number}`, () => yes(row.quote_id))}
+            </Row>
+          ))}
+        </Part>
+        <Part title="Did not arrive" count={undelivered.length}>
+          {undelivered.map((row) => (
+            <Row key={row.offer_id} plate={row.plate} who={row.customer} wish={row.wishes}>
+              {row.channel === "text" ? "the text" : "the mail"} to {row.address}{" "}
+              {row.state === "bounced" ? "came back" : "did not get through"} · {format.when(row.at)}
+              {act("Look", `at what did not reach ${row.customer}`, () => yes(row.quote_id))}
+            </Row>
+          ))}
+        </Part>
+        <Part title="Waiting for a yes" count={waiting.length}>
+          {waiting.map((row) => (
+            <Row key={row.quote_id} plate={row.plate} who={row.customer} wish={row.wishes}>
+              {offered(row, format)} · {sent(row, format)}
+              {act("Read out", `quote ${row.number} to ${row.customer}`, () => yes(row.quote_id))}
+            </Row>
+          ))}
+        </Part>
+        <Part title="Lapsed without an answer" count={lapsed.length}>
+          {lapsed.map((row) => (
+            <Row key={row.quote_id} plate={row.plate} who={row.customer} wish={row.wishes}>
+              {offered(row, format)} · held until {format.when(row.until)}
+              {act("Ask again", `${row.customer} about quote ${row.number}`, () => yes(row.quote_id))}
+            </Row>
+          ))}
+        </Part>
+      </div>
+      <div>
+        <Part title="Agreed, for the bay" count={agreed.length}>
+          {agreed.map((row) => (
+            <Row key={row.job} plate={row.plate} who={row.title} descent={row.descent}>
+              {row.customer} · job {row.job} · {format.money(row.agreed_cents)}, not above{" "}
+              {format.money(row.limit_cents)}
+              <Button onPress={() => yes(row.quote_id)}>
+                Open <Unseen>job {row.job}</Unseen>
+              </Button>
+            </Row>
+          ))}
+        </Part>
+        <Part title="Saved, not offered yet" count={unsent.length}>
+          {unsent.map((row) => (
+            <Row key={row.id} plate={row.plate} who={row.customer ?? "No owner noted"}>
+              {row.summary} · {row.total_cents === null ? "" : `${format.money(row.total_cents)} · `}
+              {format.when(row.updated_at)}
+              {act("Offer", `quote ${row.number}`, () => yes(row.id))}
+            </Row>
+          ))}
+        </Part>
+        <Part title="Due back" count={due.length}>
+          {due.map((row) => (
+            <Row key={row.vehicle_id} plate={row.plate} who={row.customer ?? row.description}>
+              {row.over_km ? `plugs due ${format.distance(row.over_km)} ago` : `plugs due by ${format.day(row.on)}`}
+              {row.phone && ` · ${row.phone}`}
+              {act("Quote", `the plugs of ${row.plate}`, () => onStart(row.vehicle_id))}
+            </Row>
+          ))}
+        </Part>
+      </div>
+    </Columns>
+  );
+}
+
+/** What was offered: one amount, or one of several. */
+const offered = (row: Waiting, format: Formatter) =>
+  `${row.supplement ? "a supplement, " : ""}${row.scopes.map((scope) => format.money(scope.total_cents)).join(" or ")}`;
+
+/** When it went out, and whether anybody has looked. */
+function sent(row: Waiting, format: Formatter): string {
+  const since = `since ${format.when(row.sent_at)}`;
+  if (row.channel === "phone" || row.channel === "paper")
+    return `${since}, ${row.channel === "phone" ? "on the phone" : "on paper"}`;
+  return `${since}, ${row.seen_at ? `looked at ${format.when(row.seen_at)}` : "not looked at"}`;
+}
+
+function Part({ title, count, children }: { title: string; count: number; children: ReactNode }) {
+  if (count === 0) return null;
+  return (
+    <section aria-label={title}>
+      <Heading style={{ justifyContent: "flex-start", gap: 7 }}>
+        <span>{title}</span>
+        <Small>{count}</Small>
+      </Heading>
+      <NeedRows>{children}</NeedRows>
+    </section>
+  );
+}
+
+interface RowProps {
+  plate: string;
+  who: string;
+  wish?: string | null;
+  descent?: CounterPage["agreed"][number]["descent"];
+  /** Words about it, and the act at their end. */
+  children: ReactNode[];
+}
+
+function Row({ plate, who, wish, descent, children }: RowProps) {
+  const words = children.slice(0, -1);
+  return (
+    <li data-drawn={descent ? "" : undefined}>
+      <Mono>{plate}</Mono>
+      <span>
+        <strong>{who}</strong>
+        <small>
+          {words}
+          {wish && ` · ${wish}`}
+        </small>
+      </span>
+      {descent && <MiniDescent descent={descent} label={`The way down to ${who} and back up`} />}
+      {children.at(-1)}
+    </li>
+  );
+}

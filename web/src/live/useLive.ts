@@ -1,0 +1,22 @@
+import { useQueryClient } from "@tanstack/react-query";
+import { useEffect } from "react";
+
+/** What is asked for anew when the shop's quotes, offers or jobs have changed. */
+const TOUCHED: Record<string, string[]> = { quotes: ["counter", "yes", "find"] };
+
+/** Listens for what changed elsewhere, in this process or another; the browser comes back by itself. */
+export function useLive(): void {
+  const queries = useQueryClient();
+  useEffect(() => {
+    const source = new EventSource("/api/events");
+    const ask = (keys: string[]) => keys.forEach((key) => void queries.invalidateQueries({ queryKey: [key] }));
+    source.addEventListener("changed", (event: MessageEvent<string>) => ask(TOUCHED[event.data] ?? []));
+    // What happened while nobody listened is not told again.
+    let before = false;
+    source.addEventListener("open", () => {
+      if (before) Object.values(TOUCHED).forEach(ask);
+      before = true;
+    });
+    return () => source.close();
+  }, [queries]);
+}

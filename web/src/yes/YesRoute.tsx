@@ -1,0 +1,157 @@
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { Link, useNavigate, useParams } from "react-router";
+import styled from "styled-components";
+import { api, type NewOffer, type OfferAnswer, type YesPage } from "../api/client";
+import { useSession } from "../session/SessionGate";
+import { useKeys } from "../shared/keys";
+import { Button, Heading, KeyHint, Notice, Plate, Small } from "../shared/parts";
+import { Offering } from "./Offering";
+import { OfferSheet } from "./OfferSheet";
+import { Preview } from "./Preview";
+import { waiting } from "./words";
+
+const Screen = styled.main`
+  min-height: 100%;
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) 426px;
+  @media (max-width: 1100px) {
+    grid-template-columns: minmax(0, 1fr);
+  }
+`;
+const Left = styled.div`
+  padding: 16px 26px 40px;
+  min-width: 0;
+  > header {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 6px 18px;
+    align-items: center;
+    border-bottom: 2px solid var(--ink);
+    padding-bottom: 12px;
+  }
+  h1 {
+    font-size: 22px;
+    font-weight: 650;
+  }
+  .back {
+    margin-left: auto;
+  }
+`;
+
+/** The yes of a quote: what is offered to whom, the words for the phone, the customer's page, what was agreed. */
+export function YesRoute() {
+  const { id = "" } = useParams();
+  const page = useQuery({ queryKey: ["yes", id], queryFn: () => api.yes(id), staleTime: 0 });
+  if (page.isPending) return <Left aria-busy="true">Opening the offer…</Left>;
+  if (page.isError)
+    return (
+      <Left>
+        <Notice role="alert">
+          <p>{page.error.message}</p>
+          <p>
+            <Button onPress={() => void page.refetch()}>Try again</Button>
+          </p>
+        </Notice>
+      </Left>
+    );
+  return <YesScreen page={page.data} />;
+}
+
+function YesScreen({ page }: { page: YesPage }) {
+  const { account } = useSession();
+  const navigate = useNavigate();
+  const queries = useQueryClient();
+  const writes = account.role !== "technician";
+  const { quote, vehicle, proposal, offers } = page;
+  const taken = {
+    onSuccess: (fresh: YesPage) => {
+      queries.setQueryData(["yes", quote.id], fresh);
+      void queries.invalidateQueries({ queryKey: ["counter"] });
+    },
+    onError: () => void queries.invalidateQueries({ queryKey: ["yes", quote.id] }),
+  };
+  const offer = useMutation({
+    mutationFn: (given: NewOffer) => api.offer(quote.id, given, crypto.randomUUID()),
+    ...taken,
+  });
+  const answer = useMutation({
+    mutationFn: ({ id, said }: { id: string; said: OfferAnswer }) => api.answerOffer(id, said, crypto.randomUUID()),
+    ...taken,
+  });
+  const act = useMutation({ mutationFn: (run: () => Promise<YesPage>) => run(), ...taken });
+  useKeys([{ key: "e", hint: "E", label: "Back to the quote", run: () => void navigate(`/quotes/${quote.id}`) }]);
+
+  const current = waiting(offers);
+  const newest = offers[0];
+  const fresh = proposal && (!newest || newest.revision < proposal.revision || newest.state === "expired");
+  const problem = answer.error ?? act.error;
+  const sheet = (one: (typeof offers)[number]) => (
+    <OfferSheet
+      key={one.id}
+      offer={one}
+      writes={writes}
+      isPending={answer.isPending || act.isPending}
+      onAnswer={(said) => answer.mutate({ id: one.id, said })}
+      onRevoke={() => act.mutate(() => api.revokeOffer(one.id))}
+      onRetry={() => act.mutate(() => api.retryOffer(one.id))}
+      onSettle={(question) => act.mutate(() => api.settleQuestion(question))}
+    />
+  );
+
+  return (
+    <Screen>
+      <Left>
+        <header>
+          <Plate>{vehicle.plate}</Plate>
+          <h1>{vehicle.customer ?? "No owner noted"}</h1>
+          <Small>
+            Quote {quote.number} · {vehicle.description}
+            {page.job && ` · job ${page.job.number}`}
+          </Small>
+          <Link className="back" to={`/quotes/${quote.id}`}>
+            The quote <KeyHint>E</KeyHint>
+          </Link>
+        </header>
+        {problem && (
+          <Notice role="alert" style={{ marginTop: 14 }}>
+            <p>{problem.message}</p>
+          </Notice>
+        )}
+        {!proposal && (
+          <Notice style={{ marginTop: 18 }}>
+            <p>Nothing is saved yet. Save the quote; what is saved can be offered.</p>
+          </Notice>
+        )}
+        {fresh && writes && (
+          <Offering
+            key={proposal.revision}
+            page={page}
+            proposal={proposal}
+            replaces={current?.recipient}
+            isPending={offer.isPending}
+            problem={offer.error?.message}
+            onOffer={offer.mutate}
+          />
+        )}
+        {offers.length > 0 && (
+          <Heading style={{ margin: "22px 0 10px" }}>
+            <span>{current ? "Waiting for a yes" : "What was offered"}</span>
+          </Heading>
+        )}
+        {offers.map(sheet)}
+        {!fresh && proposal && writes && newest && !current && newest.state !== "authorized" && (
+          <Button onPress={() => void navigate(`/quotes/${quote.id}`)}>
+            Back to the quote, to offer something else
+          </Button>
+        )}
+      </Left>
+      {proposal && (
+        <Preview
+          quote={quote.id}
+          version={`${proposal.revision} ${newest?.id ?? ""} ${newest?.state ?? ""} ${newest?.revoked_at ?? ""}`}
+          link={newest?.link}
+        />
+      )}
+    </Screen>
+  );
+}
