@@ -110,6 +110,8 @@ RSpec.describe NimbleServer::Features::Offers do
     body = read(sent)
     expect(body).to include("Merrow Quay Garage, for Ines Calloway", "What could happen", "<svg")
     expect(body.scan('name="act" class="yes').size).to eq(2)
+    # cylinder 5 lies under the upper intake manifold on this engine, and the page says so
+    expect(body).to match(/number 5|cylinder 5/i).and(match(/under the [^.]*manifold/))
     expect(press(sent, act: "yes-0-#{sent["scopes"][0]["limit_cents"]}", name: "")).to match(
       [422, a_string_including("Please type your name")]
     )
@@ -234,6 +236,7 @@ RSpec.describe NimbleServer::Features::Offers do
     body = read(sent)
     expect(body).to include('lang="de"', "Was geschehen kann", "Ja zu Zündkerzen und Zündspulen, Zylinder 5")
     expect(body).to match(/\d,\d\d.\$/)
+    expect(body).to match(/Darüber liegt: .*und \d weitere Lagen/)
   ensure
     @db[:shops].where(id: shop_id).update(locale: "en-US")
   end

@@ -66,6 +66,33 @@ module NimbleServer
       scopes = quote["scopes"].map { |scope| start["scopes"].first.merge(scope) }
       stored = desk.store_draft(id, 1, start.merge("scopes" => scopes, "codes" => quote["codes"] || false))
       desk.save(id, stored["draft"]["version"], stored["priced_with"]) if quote["saved"]
+      load_offer(shop_id, advisor, id, quote["offer"]) if quote["offer"]
+    end
+
+    # What was offered of it, and what was said to that.
+    def load_offer(shop_id, advisor, quote_id, offer)
+      shop = Shop.new(@db, shop_id, actor: advisor, clock: DaysAgo.new(@clock, offer["days_ago"]))
+      vehicle = shop[:vehicles].where(id: shop[:quotes].where(id: quote_id).get(:vehicle_id)).first
+      owner = shop[:customers].where(id: vehicle[:customer_id]).first
+      given = {
+        "revision" => 1,
+        "channel" => offer["channel"],
+        "recipient" => owner[:name],
+        "address" => offer["address"] || owner[:phone]
+      }
+      made = Features::Offers::Sending.new(shop).offer(quote_id, given)
+      shop[:offers].where(id: made.id).update(seen_at: shop.now) if offer["seen"]
+      said(shop, made, offer)
+    end
+
+    def said(shop, made, offer)
+      link = Shop.new(@db, shop.id, actor: Actor.customer_link(made.id), clock: DaysAgo.new(@clock, offer["days_ago"]))
+      question, answer = offer.values_at("question", "answer")
+      Features::Offers::Answers.new(link).ask(made.id, question, name: made.row[:recipient]) if question
+      return unless answer
+
+      said = Features::Offers::Answers::Said.new(**answer.transform_keys(&:to_sym), limit_cents: made.scopes.first.limit_cents)
+      Features::Offers::Answers.new(answer["how"] == "link" ? link : shop).take(made.id, said)
     end
 
     # A clock that runs some days behind.
@@ -102,7 +129,8 @@ module NimbleServer
     end
 
     def load_vehicle(shop, vehicle)
-      customer = shop.insert(:customers, name: vehicle["customer"], phone: vehicle["phone"])
+      known = shop[:customers].where(name: vehicle["customer"], phone: vehicle["phone"]).get(:id)
+      customer = known || shop.insert(:customers, name: vehicle["customer"], phone: vehicle["phone"])
       shop.insert(
         :vehicles,
         customer_id: customer,

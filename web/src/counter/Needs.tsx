@@ -45,7 +45,7 @@ export function Needs({ needs, onStart, isPending }: Props) {
         <Part title="They ask" count={questions.length}>
           {questions.map((row) => (
             <Row key={row.id} plate={row.plate} who={row.customer} wish={row.wishes}>
-              “{row.words}” · {format.when(row.at)}
+              “{row.words}” · {format.lately(row.at)}
               {row.phone && ` · ${row.phone}`}
               {act("Answer", `${row.customer} on quote ${row.number}`, () => yes(row.quote_id))}
             </Row>
@@ -55,7 +55,7 @@ export function Needs({ needs, onStart, isPending }: Props) {
           {undelivered.map((row) => (
             <Row key={row.offer_id} plate={row.plate} who={row.customer} wish={row.wishes}>
               {row.channel === "text" ? "the text" : "the mail"} to {row.address}{" "}
-              {row.state === "bounced" ? "came back" : "did not get through"} · {format.when(row.at)}
+              {row.state === "bounced" ? "came back" : "did not get through"} · {format.lately(row.at)}
               {act("Look", `at what did not reach ${row.customer}`, () => yes(row.quote_id))}
             </Row>
           ))}
@@ -71,7 +71,7 @@ export function Needs({ needs, onStart, isPending }: Props) {
         <Part title="Lapsed without an answer" count={lapsed.length}>
           {lapsed.map((row) => (
             <Row key={row.quote_id} plate={row.plate} who={row.customer} wish={row.wishes}>
-              {offered(row, format)} · held until {format.when(row.until)}
+              {offered(row, format)} · held until {format.lately(row.until)}
               {act("Ask again", `${row.customer} about quote ${row.number}`, () => yes(row.quote_id))}
             </Row>
           ))}
@@ -93,7 +93,7 @@ export function Needs({ needs, onStart, isPending }: Props) {
           {unsent.map((row) => (
             <Row key={row.id} plate={row.plate} who={row.customer ?? "No owner noted"}>
               {row.summary} · {row.total_cents === null ? "" : `${format.money(row.total_cents)} · `}
-              {format.when(row.updated_at)}
+              {format.lately(row.updated_at)}
               {act("Offer", `quote ${row.number}`, () => yes(row.id))}
             </Row>
           ))}
@@ -118,10 +118,10 @@ const offered = (row: Waiting, format: Formatter) =>
 
 /** When it went out, and whether anybody has looked. */
 function sent(row: Waiting, format: Formatter): string {
-  const since = `since ${format.when(row.sent_at)}`;
+  const since = `since ${format.lately(row.sent_at)}`;
   if (row.channel === "phone" || row.channel === "paper")
     return `${since}, ${row.channel === "phone" ? "on the phone" : "on paper"}`;
-  return `${since}, ${row.seen_at ? `looked at ${format.when(row.seen_at)}` : "not looked at"}`;
+  return `${since}, ${row.seen_at ? `looked at ${format.lately(row.seen_at)}` : "not looked at"}`;
 }
 
 function Part({ title, count, children }: { title: string; count: number; children: ReactNode }) {

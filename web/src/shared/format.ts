@@ -37,6 +37,8 @@ export function formatter(units: ShopUnits) {
     timeZone: "UTC",
   });
   const weekday = new Intl.DateTimeFormat("en", { weekday: "long", timeZone: units.time_zone });
+  const time = new Intl.DateTimeFormat(units.locale, { hour: "numeric", minute: "2-digit", timeZone: units.time_zone });
+  const shortDay = new Intl.DateTimeFormat(units.locale, { day: "numeric", month: "short", timeZone: units.time_zone });
   const today = new Intl.DateTimeFormat("en-CA", { timeZone: units.time_zone });
   const wall = new Intl.DateTimeFormat(units.locale, {
     weekday: "short",
@@ -82,6 +84,11 @@ export function formatter(units: ShopUnits) {
     /** A day of the shop's calendar, as the server says it: "2026-11-24". */
     day: (text: string) => day.format(new Date(`${text}T12:00:00Z`)),
     weekday: (now: Date) => weekday.format(now),
+    /** A moment that has passed, short: its time of today, else its day. */
+    lately: (iso: string, now = new Date()) => {
+      const moment = new Date(iso);
+      return (today.format(moment) === today.format(now) ? time : shortDay).format(moment);
+    },
     when: (iso: string) => when.format(new Date(iso)),
   };
 }

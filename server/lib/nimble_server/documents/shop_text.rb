@@ -61,6 +61,13 @@ module NimbleServer
         "#{at.to_date.to_additional_s("MMMEd")}, #{at.to_time.to_short_s}"
       end
 
+      # @param time [Time]
+      # @return [DateTime] as the clock on the shop's wall shows it, without a zone
+      def wall(time)
+        at = @zone.to_local(time)
+        DateTime.new(at.year, at.month, at.day, at.hour, at.min)
+      end
+
       # A month of a year: "November 2034".
       # @param date [Date]
       def month(date) = DateTime.new(date.year, date.month, 1, 12).localize(@locale).to_date.to_additional_s("yMMMM")

@@ -6,7 +6,7 @@ module NimbleServer
       # Cars whose plugs are due, by the interval of what their engine takes: by distance as far as the odometer is
       # known, by months since the last change.
       class Due
-        MOST = 20
+        MOST = 8
 
         def initialize(shop)
           @shop = shop

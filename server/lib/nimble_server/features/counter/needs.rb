@@ -61,7 +61,8 @@ module NimbleServer
         def answered = @shop[:offer_answers].select(:offer_id)
 
         def waiting
-          rows = unanswered.where(Sequel[:offers][:expires_at] > now)
+          asking = @shop[:offer_questions].where(settled_at: nil).select(:offer_id)
+          rows = unanswered.where(Sequel[:offers][:expires_at] > now).exclude(Sequel[:offers][:id] => asking)
           rows.order(Sequel[:offers][:created_at]).limit(MOST).all.then { |found| offered(found) }
         end
 

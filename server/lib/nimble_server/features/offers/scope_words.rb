@@ -7,6 +7,7 @@ module NimbleServer
       # when it is due again. No jargon, and nothing computed anew.
       class ScopeWords
         MOST_BROKEN = 3
+        MOST_LAYERS = 4
 
         # @param scope [OfferedScope]
         # @param texts [Documents::Texts]
@@ -33,10 +34,10 @@ module NimbleServer
         def before = money.full(scope.before_cents)
         def more = money.full(scope.total_cents - scope.before_cents)
 
-        # Why it costs this: what lies over it, and the minutes down and up.
-        # @return [Array<String>]
+        # Why it costs this, in a sentence or two: what lies over it. In English as the quote explains it.
         def why
-          [layers, way, hours].compact
+          explained = scope.page.dig("explanation", "short")
+          @texts.language == "en" && explained ? explained : layers
         end
 
         # The minutes down, of work, and back up.
@@ -50,11 +51,16 @@ module NimbleServer
           )
         end
 
+        # What lies over the work, from the outermost in, what takes longest named; a layer over some of the cylinders
+        # names them.
         def layers
-          steps = scope.page["layers"].to_a.select { |layer| in_plan.include?(layer["id"]) }.map { |layer| layer["label"] }
-          return @texts.say("page.why.open") if steps.empty?
+          over = layers_over
+          return @texts.say("page.why.open") if over.empty?
 
-          @texts.say("page.why.under", layers: @texts.list(steps.map { |label| plain(label) }))
+          longest = over.max_by(MOST_LAYERS) { |layer, _numbers| layer["off_minutes"] + layer["on_minutes"] }
+          named = (over & longest).map { |layer, numbers| named(layer, numbers) }
+          named << @texts.say("page.why.more", count: over.size - MOST_LAYERS) if over.size > MOST_LAYERS
+          @texts.say("page.why.under", layers: @texts.list(named))
         end
 
         def hours = @texts.say("page.why.hours", hours: money.number(estimate["hours"]["quoted"], 1))
@@ -68,11 +74,12 @@ module NimbleServer
           said.empty? ? [@texts.say("page.happen.none")] : said
         end
 
-        # When the car is ready, on the shop's wall clock.
+        # When the car is ready, on the shop's wall clock, as it was reckoned when the revision was saved; once that has
+        # passed, nothing.
         # @return [String, nil]
         def ready
-          at = scope.page["ready"] or return nil
-          money.moment(at)
+          at = scope.page["ready"]
+          at && DateTime.parse(at) > money.wall(@shop.now) ? money.moment(at) : nil
         end
 
         # When it is due again, in distance and in time; nil where no plug is changed or nothing is known.
@@ -85,7 +92,7 @@ module NimbleServer
             due_distance(plug) && @texts.say("page.next.distance", distance: due_distance(plug)),
             plug["interval_months"] && @texts.say("page.next.months", date: money.month(due_day(plug)))
           ].compact
-          "#{parts.join(", ")}."
+          "#{parts.join(", ").sub(/\A[[:lower:]]/, &:upcase)}."
         end
 
         # Sentences to read out.
@@ -93,7 +100,7 @@ module NimbleServer
         def spoken
           [
             @texts.say("phone.propose", title: title),
-            why.first,
+            why,
             supplement,
             @texts.say("phone.price", total: total, limit: limit),
             trouble_spoken,
@@ -110,12 +117,28 @@ module NimbleServer
         def estimate = scope.estimate
         def trouble = scope.page["trouble"]
         def content = @offer.revision[:content].to_h["scopes"][scope.position]
-        def in_plan = estimate["plan"]["steps"]
+
+        # Layers of the plan that lie over more than one coil's own, with those of the work's cylinders they lie over.
+        # @return [Array<[Hash, Array<Integer>]>]
+        def layers_over
+          numbers = content["cylinders"]
+          scope.page["layers"].to_a
+            .select { |layer| layer["in_plan"] && layer["cylinder"].nil? }
+            .map { |layer| [layer, layer["over"].to_a & numbers] }
+            .reject { |_layer, over| over.empty? }
+        end
+
+        def named(layer, numbers)
+          label = plain(layer["label"])
+          numbers.size == content["cylinders"].size ? label : "#{label} (#{cylinders(numbers.sort)})"
+        end
 
         def money = @money ||= Wording.new(@shop, @offer).money
 
-        # Labels are written for the bay; within a sentence they begin small unless they are a name of letters.
+        # Labels are written for the bay: what follows a comma is for there; within a sentence they begin small unless
+        # they are a name of letters.
         def plain(label)
+          label = label.split(",").first
           return label if @texts.language == "de" || label[0, 2].match?(/\A[[:upper:]]{2}/)
 
           label.sub(/\A[[:upper:]]/, &:downcase)
