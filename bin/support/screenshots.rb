@@ -18,7 +18,7 @@ class Screenshots
     picture("sign-in") { @stage.go("/") }
     @stage.sign_in("advisor@merrow.example")
     quotes
-    picture("counter") { @stage.go("/", "Start a quote") }
+    picture("counter") { @stage.go("/", "Waiting for a yes") }
     library
     @stage.go("/house", "two-post lift")
     click("Sign out")

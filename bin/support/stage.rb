@@ -51,7 +51,7 @@ class Stage
     go("/", "Sign in")
     @driver.find_element(css: "input[type=email]").send_keys(email)
     @driver.find_element(css: "input[type=password]").send_keys(TestServer::PASSWORD, :enter)
-    see("Start a quote")
+    see("what needs you")
   end
 
   # @return [String] id of a quote made over the API

@@ -32,12 +32,16 @@ module Journeys
     fill_in "E-mail", with: email
     fill_in "Password", with: TestServer::PASSWORD
     click_button "Sign in"
-    expect(page).to have_css("h1", text: "Counter")
+    expect(page).to have_css("h1", text: "what needs you")
   end
+
+  # What the Counter finds for some words.
+  def search(words) = find("input[aria-label^='Find a car']").set(words)
 
   def press(*keys) = page.driver.browser.action.tap { |action| keys.each { |key| action.send_keys(key) } }.perform
 
   def open_quote(plate = "4-TRE-1M")
+    search(plate)
     click_button "Start a quote for #{plate}", match: :first
     expect(page).to have_text("What lies over each cylinder")
     page.current_path[%r{/quotes/([^/]+)}, 1]

@@ -64,7 +64,7 @@ export function useQuoteKeys({
       : []),
     ...(sheet.estimate ? [letter("j", "Set hours or a discount by hand", adjust)] : []),
     letter("s", "Save as a revision", save),
-    letter("e", "The yes: offer what is saved, keep the answer", offer),
+    letter(".", "The yes: offer what is saved, keep the answer", offer),
     letter("v", "Printable page of the saved quote", print),
   ]);
 }

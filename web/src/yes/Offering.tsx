@@ -50,7 +50,6 @@ const To = styled.div`
 const CHANNELS: { id: Channel; text: string }[] = [
   { id: "text", text: "Text message" },
   { id: "mail", text: "Mail" },
-  { id: "phone", text: "Read out on the phone" },
   { id: "paper", text: "On paper" },
 ];
 
@@ -68,7 +67,7 @@ interface Props {
 export function Offering({ page, proposal, replaces, isPending, problem, onOffer }: Props) {
   const { format } = useSession();
   const { vehicle, job } = page;
-  const [channel, setChannel] = useState<Channel>(vehicle.phone ? "text" : vehicle.email ? "mail" : "phone");
+  const [channel, setChannel] = useState<Channel>(vehicle.phone || !vehicle.email ? "text" : "mail");
   const [recipient, setRecipient] = useState(vehicle.customer ?? "");
   const [address, setAddress] = useState<Partial<Record<Channel, string>>>({
     text: vehicle.phone ?? "",
@@ -76,19 +75,21 @@ export function Offering({ page, proposal, replaces, isPending, problem, onOffer
   });
   const [limits, setLimits] = useState<Record<number, number | null>>({});
   const carried = channel === "text" || channel === "mail";
-  const submit = (event: FormEvent) => {
-    event.preventDefault();
+  const offer = (by: Channel) =>
     onOffer({
       revision: proposal.revision,
-      channel,
+      channel: by,
       recipient,
-      address: carried ? (address[channel] ?? "") : "",
+      address: by === "text" || by === "mail" ? (address[by] ?? "") : "",
       limits: proposal.scopes.map((scope) => ({
         position: scope.position,
         limit_cents: limits[scope.position] ?? scope.limit_cents,
       })),
       supersede: Boolean(replaces),
     });
+  const submit = (event: FormEvent) => {
+    event.preventDefault();
+    offer(channel);
   };
 
   return (
@@ -147,9 +148,7 @@ export function Offering({ page, proposal, replaces, isPending, problem, onOffer
             maxLength={120}
           />
         ) : (
-          <Small style={{ alignSelf: "center" }}>
-            {channel === "phone" ? "The words to read out follow." : "The page to sign carries a code to scan."}
-          </Small>
+          <Small style={{ alignSelf: "center" }}>The page to sign carries a code to scan.</Small>
         )}
       </To>
       {page.wishes && <p style={{ marginBottom: 12 }}>Their wish: {page.wishes}</p>}
@@ -160,7 +159,10 @@ export function Offering({ page, proposal, replaces, isPending, problem, onOffer
       )}
       <p style={{ display: "flex", gap: 12, alignItems: "center", flexWrap: "wrap" }}>
         <Button $main type="submit" isDisabled={isPending}>
-          {channel === "phone" ? "Read out" : channel === "paper" ? "Make the page" : "Send"}
+          {channel === "paper" ? "Make the page" : "Send"}
+        </Button>
+        <Button onPress={() => offer("phone")} isDisabled={isPending || recipient.trim() === ""}>
+          Read out
         </Button>
         {replaces && <Small>This takes the place of what {replaces} has now.</Small>}
       </p>

@@ -40,7 +40,9 @@ export function Preview({ quote, version, link }: { quote: string; version: stri
           </Small>
         )}
       </Heading>
-      {page.data && <Phone sandbox="allow-same-origin" srcDoc={styledHere(page.data.html)} title="The customer's page" />}
+      {page.data && (
+        <Phone sandbox="allow-same-origin" srcDoc={styledHere(page.data.html)} title="The customer's page" />
+      )}
       {page.error && <Small role="alert">{page.error.message}</Small>}
     </Column>
   );

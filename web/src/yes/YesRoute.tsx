@@ -79,7 +79,7 @@ function YesScreen({ page }: { page: YesPage }) {
     ...taken,
   });
   const act = useMutation({ mutationFn: (run: () => Promise<YesPage>) => run(), ...taken });
-  useKeys([{ key: "e", hint: "E", label: "Back to the quote", run: () => void navigate(`/quotes/${quote.id}`) }]);
+  useKeys([{ key: ".", hint: ".", label: "Back to the quote", run: () => void navigate(`/quotes/${quote.id}`) }]);
 
   const current = waiting(offers);
   const newest = offers[0];
@@ -109,7 +109,7 @@ function YesScreen({ page }: { page: YesPage }) {
             {page.job && ` · job ${page.job.number}`}
           </Small>
           <Link className="back" to={`/quotes/${quote.id}`}>
-            The quote <KeyHint>E</KeyHint>
+            The quote <KeyHint>.</KeyHint>
           </Link>
         </header>
         {problem && (

@@ -28,7 +28,7 @@ export const SaveBar = memo(function SaveBar({ saving, canSave, saved, onSave, o
         {saving ? "Saving…" : "Save"} <KeyHint>S</KeyHint>
       </Button>
       <Button onPress={onOffer} isDisabled={!saved}>
-        The yes <KeyHint>E</KeyHint>
+        The yes <KeyHint>.</KeyHint>
       </Button>
       <Button onPress={onPrint} isDisabled={!saved}>
         Print <KeyHint>V</KeyHint>

@@ -1,0 +1,139 @@
+# frozen_string_literal: true
+
+require_relative "spec_helper"
+
+# From a known customer to a page that was sent, and to a yes that is kept: the presses are counted.
+RSpec.describe "the yes", type: :feature do
+  def offer_saved(plate, cylinders, email: "advisor@merrow.example")
+    id = made_quote(plate, cylinders)
+    client = Client.as(email)
+    client.save(id)
+    id
+  end
+
+  def offered(id, channel: "text", **rest)
+    given = { revision: 1, channel: channel, recipient: "Ines Calloway", address: "555 0101" }.merge(rest)
+    Client.as("advisor@merrow.example").call(:post, "/api/quotes/#{id}/offers", given).last["offers"].first
+  end
+
+  # Counts what is pressed.
+  def presses = @presses ||= 0
+
+  def type(*keys)
+    keys.each { |key| press(key) }
+    @presses = presses + keys.size
+  end
+
+  def click(name)
+    click_button(name, exact: false)
+    @presses = presses + 1
+  end
+
+  it "sends a known customer their page in at most twelve presses from the Counter" do
+    sign_in
+    type("t", "r", "e")
+    expect(page).to have_button("Start a quote for 4-TRE-1M", match: :first)
+    type(:enter)
+    expect(page).to have_text("What lies over each cylinder")
+    type("5")
+    expect(total).to match(/\$\d{3}\.\d\d/)
+    type("s")
+    expect(page).to have_text("revision 1 saved")
+    type(".")
+    expect(page).to have_text("What is offered")
+    expect(page).to have_field("Phone", with: "555 0141")
+    accessible
+    click("Send")
+    expect(page).to have_text("Waiting for a yes")
+    expect(page).to have_text("Text to 555 0141")
+    expect(presses).to be <= 12
+    expect(page).to have_css("iframe[title='The customer\\'s page']")
+    within_frame(find("iframe")) { expect(page).to have_text("What could happen") }
+  end
+
+  it "keeps a yes by phone in four presses from the saved quote" do
+    id = offer_saved("4-TRE-1M", [5])
+    sign_in
+    open_page(id)
+    type(".")
+    click("Read out")
+    expect(page).to have_css("blockquote", text: "May we go ahead")
+    click("Yes, up to")
+    expect(page).to have_field("Who says so", with: "Ines Calloway")
+    accessible
+    click("Keep the yes")
+    expect(page).to have_text("Ines Calloway said yes by phone, up to")
+    expect(presses).to eq(4)
+    accessible
+    visit "/"
+    expect(page).to have_css("section[aria-label='Agreed, for the bay']", text: "4-TRE-1M")
+  end
+
+  it "shows at the Counter what happens elsewhere, at once: a question, a no" do
+    id = offer_saved("4-TRE-1M", [1])
+    sent = offered(id)
+    sign_in
+    expect(page).to have_css("section[aria-label='Waiting for a yes']", text: "Ines Calloway")
+    link = Client.new
+    link.header "Content-Type", "application/x-www-form-urlencoded"
+    link.post(URI(sent["link"]).path, URI.encode_www_form(act: "question", question: "Is Friday fine?"))
+    expect(page).to have_css("section[aria-label='They ask']", text: "Is Friday fine?")
+    accessible
+    click_button "Answer Ines Calloway on quote", match: :first
+    expect(page).to have_text("They ask: “Is Friday fine?”")
+    click_button "Answered"
+    expect(page).to have_no_text("They ask:")
+  end
+
+  describe "the customer's page" do
+    let(:sent) { offered(offer_saved("4-TRE-1M", [5])) }
+    let(:address) { URI(sent["link"]).path }
+
+    it "is clean, small, and takes a yes with a name; its link in an open tab then says where it stands" do
+      size(390, 844)
+      visit address
+      accessible
+      sizes = page.evaluate_script("performance.getEntriesByType('resource').map((r) => r.encodedBodySize)")
+      whole = page.evaluate_script("performance.getEntriesByType('navigation')[0].encodedBodySize")
+      expect(whole + sizes.sum).to be < 60_000
+      other = window_opened_by { page.execute_script("window.open(location.href)") }
+      click_button("Yes to", exact: false)
+      expect(page).to have_css("[role=alert]", text: "Please type your name")
+      fill_in "Your name", with: "Ines Calloway"
+      click_button("Yes to", exact: false)
+      expect(page).to have_text("Ines Calloway said yes to")
+      accessible
+      within_window(other) do
+        fill_in "Your name", with: "Ines Calloway"
+        click_button("Yes to", exact: false)
+        expect(page).to have_css("[role=alert]", text: "decided meanwhile")
+        expect(page).to have_text("Ines Calloway said yes to")
+      end
+    end
+
+    it "reads and answers without scripts" do
+      page.driver.browser.execute_cdp("Emulation.setScriptExecutionDisabled", value: true)
+      visit address
+      expect(page).to have_text("What could happen")
+      find("summary", text: "No, thank you").click
+      click_button "Send the no"
+      expect(page).to have_text("You said no to")
+    ensure
+      page.driver.browser.execute_cdp("Emulation.setScriptExecutionDisabled", value: false)
+    end
+
+    it "is noted as looked at once a person has it before them" do
+      visit address
+      expect(page).to have_text("What could happen")
+      row = TestServer.db[:offers].where(id: sent["id"])
+      Timeout.timeout(20) { sleep 0.1 until row.get(:seen_at) }
+      expect(row.get(:seen_at)).to be_within(60).of(Time.now)
+    end
+
+    it "prints on one page" do
+      visit address
+      paper = page.driver.browser.execute_cdp("Page.printToPDF", paperWidth: 8.27, paperHeight: 11.69)["data"]
+      expect(PDF::Inspector::Page.analyze(Base64.decode64(paper)).pages.size).to eq(1)
+    end
+  end
+end
