@@ -335,6 +335,9 @@ module Contract
             once: true
           )
       },
+      "/api/offers/{id}/authorization.pdf" => {
+        "get" => operation("The page to sign", nil, path: ["id"], refused: ["404"], type: "application/pdf")
+      },
       "/api/offers/{id}/answers" => {
         "post" =>
           operation(

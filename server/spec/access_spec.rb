@@ -171,6 +171,9 @@ RSpec.describe "who may see what" do
       },
       other: 404
     },
+    "GET /api/offers/:id/authorization.pdf" => {
+      other: 404
+    },
     "POST /api/offers/:id/answers" => {
       body: {
         position: 0,

@@ -258,6 +258,25 @@ RSpec.describe NimbleServer::Features::Offers do
     expect(acts.last["body"]).to include("limit_cents" => 1_000_000)
   end
 
+  it "prints the page to sign with both scopes side by side and a code to scan, and what was agreed after" do
+    sent = offer(saved([[5], [1, 3, 5]]), channel: "paper").last["offers"].first
+    sign = paper(sent)
+    expect(sign.strings.join(" ")).to include("Authorization, quote", "not above, without a call", "Signature")
+    expect(sign.pages.size).to eq(1)
+    expect(answer(sent, how: "paper", position: 1).first).to eq(201)
+    agreed = paper(sent).strings.join(" ")
+    expect(agreed).to include("Ines Calloway said yes to").and include("Kept in the shop's record")
+    head = agreed[/record (\d+ \h{12})/, 1] || agreed[/is now (\d+ \h{12})/, 1]
+    expect(head).to eq(NimbleServer::Features::Record::Book.new(NimbleServer::Shop.new(@db, shop_id)).head)
+  end
+
+  # Text and pages of the page to sign.
+  def paper(sent)
+    pdf = @advisor.call(:get, "/api/offers/#{sent["id"]}/authorization.pdf").last
+    text = PDF::Inspector::Text.analyze(pdf)
+    Struct.new(:strings, :pages).new(text.strings, PDF::Inspector::Page.analyze(pdf).pages)
+  end
+
   it "leaves a record that verifies" do
     found = NimbleServer::Features::Record::Verification.new(@db, NimbleServer::Features::Record::Keys.current).run
     expect(found.map(&:fault)).to all(be_nil)

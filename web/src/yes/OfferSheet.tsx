@@ -132,8 +132,17 @@ export function OfferSheet({ offer, writes, isPending, onAnswer, onRevoke, onRet
             {writes && <Button onPress={() => onSettle(question.id)}>Answered</Button>}
           </div>
         ))}
-      {open && (
+      {["sent", "authorized"].includes(offer.state) && (
         <p style={{ marginTop: 10 }}>
+          <Small>
+            <a href={`/api/offers/${offer.id}/authorization.pdf`} target="_blank" rel="noreferrer">
+              {open ? "The page to sign" : "The page as it was agreed"}
+            </a>
+          </Small>
+        </p>
+      )}
+      {open && (
+        <p style={{ marginTop: 4 }}>
           <Small>
             Holds until {format.when(offer.until)}.{" "}
             {offer.revoked_at ? "The link is closed." : writes && <Asked onPress={onRevoke}>Close the link</Asked>}

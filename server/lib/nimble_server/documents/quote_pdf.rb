@@ -1,18 +1,10 @@
 # frozen_string_literal: true
 
-require "prawn"
-require "tzinfo"
-
 module NimbleServer
   module Documents
     # The quote on paper: what is proposed, why it costs this (the descent), the lines, the total. Drawn from a frozen
     # revision only.
-    class QuotePDF
-      FONTS = File.join(ROOT, "server/fonts")
-      INK = "14283a"
-      SECOND = "4a6070"
-      STRONG_RULE = "9fb59d"
-
+    class QuotePDF < PaperPage
       # @param shop [Hash] the shop's row
       # @param frozen [Hash] Features::Quotes::Desk#revision
       # @param head [String] the end of the shop's record, in short
@@ -32,26 +24,7 @@ module NimbleServer
             distance_unit: shop[:distance_unit],
             time_zone: shop[:time_zone]
           )
-        @pdf =
-          Prawn::Document.new(
-            page_size: shop[:paper].upcase,
-            margin: [46, 50, 50, 50],
-            info: {
-              Title: "Quote #{quote[:number]}",
-              Creator: "Nimble Ledger"
-            }
-          )
-        @pdf.font_families.update(
-          "next" => {
-            normal: "#{FONTS}/AtkinsonHyperlegibleNext_400Regular.ttf",
-            bold: "#{FONTS}/AtkinsonHyperlegibleNext_600SemiBold.ttf"
-          },
-          "mono" => {
-            normal: "#{FONTS}/AtkinsonHyperlegibleMono_400Regular.ttf"
-          }
-        )
-        @pdf.font("next", size: 10)
-        @pdf.fill_color = INK
+        super(paper: shop[:paper], title: "Quote #{quote[:number]}")
       end
 
       # @return [String] the PDF
@@ -63,8 +36,6 @@ module NimbleServer
       end
 
       private
-
-      def width = @pdf.bounds.width
 
       def heading
         @pdf.text @shop[:name], size: 10, color: SECOND
@@ -192,48 +163,13 @@ module NimbleServer
         "#{@text.number(line["quantity"])} × #{@text.plain(line["unit_cents"])}"
       end
 
-      # Text at the left and a figure or name at the right of one line; either wraps when it is long, and neither runs
-      # into the other.
-      def row(left, right, size:, style: :normal, color: INK)
-        @pdf.font("next", style: style, size: size) do
-          right_width = [@pdf.width_of(right, size: size, style: style) + 1, width / 2].min
-          top = @pdf.cursor
-          bottoms =
-            [
-              [left, 0, width - right_width - 12, :left],
-              [right, width - right_width, right_width, :right]
-            ].map { |text, at, room, align| block(text, at, top, room, align, color) }
-          @pdf.move_cursor_to(bottoms.min)
-          @pdf.fill_color INK
-        end
-      end
-
-      # @return [Float] where the text ends
-      def block(text, at, top, room, align, color)
-        @pdf.bounding_box([at, top], width: room) { @pdf.text(text.empty? ? " " : text, align: align, color: color) }
-        @pdf.cursor
-      end
-
-      def rule(weight, gap: 4)
-        @pdf.move_down gap
-        @pdf.stroke_color STRONG_RULE
-        @pdf.line_width = weight
-        @pdf.stroke_horizontal_rule
-      end
-
       def footing
-        @pdf.repeat(:all) do
-          @pdf.draw_text "Times are examples from the shop's library. The maker's service information " \
-                           "and a technician's judgment come first.",
-                         at: [0, -22],
-                         size: 7.5
-        end
-        @pdf.number_pages "#{@shop[:name]}   Quote #{@quote[:number]}, " \
-                            "revision #{@frozen["revision"]["revision"]}   record #{@head}   page <page> of <total>",
-                          at: [0, -30],
-                          size: 7.5,
-                          align: :left,
-                          color: SECOND
+        foot(
+          "Times are examples from the shop's library. The maker's service information and a technician's judgment " \
+            "come first.",
+          "#{@shop[:name]}   Quote #{@quote[:number]}, revision #{@frozen["revision"]["revision"]}   record #{@head}" \
+            "   page <page> of <total>"
+        )
       end
     end
   end

@@ -4,7 +4,7 @@ module NimbleServer
   module Features
     module Offers
       # The yes. Needs: Page, Sending, Answers. Adds: GET /api/quotes/:id/yes and its preview, POST /api/quotes/:id/offers; of an offer
-      # POST its answers, its link's end, another try of its message; POST /api/questions/:id/settled.
+      # GET its page to sign, POST its answers, its link's end, another try of its message; POST /api/questions/:id/settled.
       module Routes
         def self.registered(app)
           offering(app)
@@ -23,6 +23,20 @@ module NimbleServer
               offer = Sending.new(shop).offer(uuid(params["id"], "quote"), body_json)
               Page.new(shop).of(offer.quote[:id])
             end
+          end
+
+          app.api(:get, "/api/offers/:id/authorization.pdf", role: :technician) do
+            offer = Reading.new(shop).find(uuid(params["id"], "offer"))
+            content_type "application/pdf"
+            name = "authorization-#{offer.quote[:number]}-#{offer.revision[:revision]}.pdf"
+            headers "content-disposition" => "inline; filename=\"#{name}\""
+            NimbleServer::Documents::AuthorizationPDF.new(
+              shop.profile,
+              offer,
+              Wording.new(shop, offer),
+              link: offer.revoked? ? nil : Link.url(offer.id),
+              head: Record::Book.new(shop).head
+            ).render
           end
 
           app.api(:post, "/api/offers/:id/revocation", role: :advisor) do
