@@ -165,7 +165,9 @@ RSpec.describe NimbleServer::Features::Offers do
     id = saved
     sent = offer(id).last["offers"].first
     expect(@db[:offers].where(id: sent["id"]).get(:expires_at)).to be_within(60).of(Time.now + (30 * 86_400))
-    @db[:offers].where(id: sent["id"]).update(expires_at: Time.now - 60)
+    row = @db[:offers].where(id: sent["id"])
+    until_then = row.get(:expires_at)
+    row.update(expires_at: Time.now - 60)
     expect(read(sent)).to include("has lapsed. Call us")
     expect(yes(sent).first).to eq(409)
     expect(answer(sent).last["error"]["code"]).to eq("expired")
@@ -174,6 +176,8 @@ RSpec.describe NimbleServer::Features::Offers do
     )
     given = { revision: 1, channel: "text", recipient: "Ines Calloway", address: "555 0101" }
     expect(@advisor.call(:post, "/api/quotes/#{id}/offers", given).first).to eq(201)
+  ensure
+    row.update(expires_at: until_then)
   end
 
   it "refuses a yes to another limit than was offered, and a limit below the total" do
@@ -277,8 +281,42 @@ RSpec.describe NimbleServer::Features::Offers do
     Struct.new(:strings, :pages).new(text.strings, PDF::Inspector::Page.analyze(pdf).pages)
   end
 
+  def verified = NimbleServer::Features::Record::Verification.new(@db, NimbleServer::Features::Record::Keys.current).run
+
   it "leaves a record that verifies" do
-    found = NimbleServer::Features::Record::Verification.new(@db, NimbleServer::Features::Record::Keys.current).run
-    expect(found.map(&:fault)).to all(be_nil)
+    expect(verified.map(&:fault)).to all(be_nil)
+  end
+
+  describe "whoever changes what was said, as the owner of the database" do
+    # What is found while triggers are off; put back afterwards.
+    def tampered
+      found = nil
+      @db.transaction(rollback: :always) do
+        @db.run("SET LOCAL session_replication_role = replica")
+        yield
+        found = verified.find { |row| row.shop == "Merrow Quay Garage" }.fault
+      end
+      found
+    end
+
+    before { answer(offer(saved, channel: "phone").last["offers"].first) }
+
+    it "is named, with the first entry that does not hold" do
+      yes = @db[:offer_answers].where(shop_id: shop_id, answer: "yes").order(:created_at).last
+      row = @db[:offer_answers].where(id: yes[:id])
+      expect(tampered { row.update(limit_cents: 1) }).to match(/\Aentry \d+: the answer was changed/)
+      expect(tampered { row.update(name: "Somebody Else") }).to match(/the answer was changed/)
+      expect(tampered { row.delete }).to match(/the answer it tells of is missing/)
+      expect(tampered { @db[:offers].where(id: yes[:offer_id]).update(recipient: "Nobody") }).to match(
+        /the offer was changed/
+      )
+      expect(tampered { @db[:offer_scopes].where(offer_id: yes[:offer_id]).update(total_cents: 5) }).to match(
+        /the offer was changed/
+      )
+      copied = yes.merge(id: SecureRandom.uuid, position: 7)
+      expect(tampered { @db[:offer_answers].insert(copied) }).to match(/is not in the record/)
+      expect(tampered { @db[:jobs].where(shop_id: shop_id).update(limit_cents: 9) }).to match(/the job was changed/)
+      expect(tampered { @db[:offer_questions].where(shop_id: shop_id).delete }).to match(/the questions are not/)
+    end
   end
 end

@@ -3,9 +3,9 @@
 require_relative "spec_helper"
 require_relative "support/web_process"
 
-# Two web processes and the database behind them are killed, again and again, in the middle of saves. Every acknowledged
-# save is there exactly once, whole, sealed, and recomputes. Bounded here; STORM_KILLS=500 makes a longer one by hand.
-RSpec.describe "a storm of saves under kills" do
+# Two web processes and the database behind them are killed, again and again, in the middle of saves, sends and answers.
+# Every acknowledged one is there exactly once, whole, sealed; saves recompute, and the record holds. Bounded here; STORM_KILLS=500 makes a longer one by hand.
+RSpec.describe "a storm of saves, sends and yeses under kills" do
   KILLS = Integer(ENV.fetch("STORM_KILLS", "30"))
 
   before(:context) do
@@ -44,6 +44,53 @@ RSpec.describe "a storm of saves under kills" do
     raise "not saved: #{saved.status} #{saved.body}" unless saved.status == 201
 
     told << [id, saved.body["revision"]["revision"], saved.body["revision"]["total_cents"]]
+    offer(visitor, id, saved.body["revision"]["revision"], rng)
+  end
+
+  # Sends what was saved, and has it answered: on the phone, or by the customer's own link. A press of theirs whose
+  # answer was lost is told "decided" the next time.
+  def offer(visitor, id, revision, rng)
+    given = { revision: revision, channel: "text", recipient: "Storm", address: "555 0101", supersede: true }
+    sent = visitor.insist("POST", "/api/quotes/#{id}/offers", given, "Idempotency-Key" => SecureRandom.uuid)
+    raise "not sent: #{sent.status} #{sent.body}" unless sent.status == 201
+
+    made = sent.body["offers"].first
+    @offers << made["id"]
+    said = rng.rand < 0.3 ? "no" : "yes"
+    limit = made["scopes"].first["limit_cents"]
+    answer = rng.rand < 0.5 ? by_phone(visitor, made, said, limit) : by_link(visitor, made, said, limit)
+    @answers << [made["id"], 0, said] if answer
+  end
+
+  def by_phone(visitor, made, said, limit)
+    body = { position: 0, answer: said, how: "phone", name: "Storm", limit_cents: said == "yes" ? limit : nil }
+    answer =
+      visitor.insist("POST", "/api/offers/#{made["id"]}/answers", body, "Idempotency-Key" => SecureRandom.uuid)
+    raise "not kept: #{answer.status} #{answer.body}" unless answer.status == 201
+
+    true
+  end
+
+  def by_link(visitor, made, said, limit)
+    form = URI.encode_www_form(act: said == "yes" ? "yes-0-#{limit}" : "no", name: "Storm")
+    answer =
+      visitor.insist("POST", URI(made["link"]).path, form, "Content-Type" => "application/x-www-form-urlencoded")
+    raise "not kept: #{answer.status}" unless [303, 409].include?(answer.status)
+
+    true
+  end
+
+  # Every acknowledged send and answer is there once, the message too, and the record holds.
+  def sends_and_answers
+    sent = @offers.size.times.map { @offers.pop }
+    said = @answers.size.times.map { @answers.pop }
+    expect(sent.size).to be >= KILLS
+    expect(said.map(&:last).uniq).to match_array(%w[yes no])
+    expect(@db[:messages].where(offer_id: sent).select_map(:offer_id)).to match_array(sent)
+    kept = @db[:offer_answers].where(offer_id: sent).select_map(%i[offer_id position answer])
+    expect(kept).to match_array(said)
+    found = NimbleServer::Features::Record::Verification.new(@db, NimbleServer::Features::Record::Keys.current).run
+    expect(found.map(&:fault)).to all(be_nil)
   end
 
   # A store whose answer was lost has reached the server: its version is the next one.
@@ -60,6 +107,8 @@ RSpec.describe "a storm of saves under kills" do
 
   it "keeps every acknowledged save exactly once, and all of them recompute" do
     told = Thread::Queue.new
+    @offers = Thread::Queue.new
+    @answers = Thread::Queue.new
     writers =
       [%w[advisor@merrow.example 1], %w[second@merrow.example 2], %w[owner@merrow.example 3]].map do |email, seed|
         Thread.new { advisor(email, told, seed.to_i) }
@@ -100,5 +149,6 @@ RSpec.describe "a storm of saves under kills" do
         .select_map(%i[id latest_revision])
         .reject { |id, latest| @db[:quote_revisions].where(quote_id: id).count == latest }
     expect(half).to be_empty
+    sends_and_answers
   end
 end

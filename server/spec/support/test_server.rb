@@ -7,6 +7,7 @@ require_relative "../../lib/nimble_server"
 ENV["SESSION_SECRET"] ||= "only-for-tests-" * 8
 ENV["SIGN_INS_PER_MINUTE"] = "100000"
 ENV["RECORD_KEYS"] ||= "1 #{"only-for-tests" * 4}"
+ENV["LINK_VISITS_PER_MINUTE"] ||= "100000"
 ENV["LINK_SECRET"] ||= "only-for-tests-" * 4
 
 # One throw-away cluster for a whole run, with the demo shops loaded.

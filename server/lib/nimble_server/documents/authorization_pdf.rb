@@ -80,7 +80,7 @@ module NimbleServer
         @pdf.move_down 8
         figures(words)
         words.what_could_happen.each { |sentence| @pdf.text(sentence, size: 9, leading: 1) }
-        @pdf.text words.next_due, size: 9 if words.next_due
+        @pdf.text "#{@texts.say("page.next.title")}: #{words.next_due}", size: 9 if words.next_due
       end
 
       def figures(words)

@@ -36,7 +36,9 @@ module NimbleServer
         def look(shop)
           links = links_of(shop)
           revisions = @db[:quote_revisions].where(shop_id: shop[:id]).order(:created_at, :id).all
-          fault = chain_fault(links) || revisions.lazy.filter_map { |row| revision_fault(row, links) }.first
+          fault =
+            chain_fault(links) || revisions.lazy.filter_map { |row| revision_fault(row, links) }.first ||
+              Acts.new(@db, shop[:id], links).fault
           Finding.new(shop[:name], links.size, revisions.size, NimbleLedger::Record::Chain.head(links.last), fault)
         end
 
