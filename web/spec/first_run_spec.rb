@@ -59,7 +59,7 @@ RSpec.describe "the first day of a shop", type: :feature do
     expect(page).to have_text("Has fewer than 10 characters.")
     fill_in "Password", with: "eleven-herons"
     click_button "Open the shop"
-    expect(page).to have_css("h1", text: "Counter")
+    expect(page).to have_css("h1", text: "what needs you")
     expect(page).to have_text("The garage is empty.")
     accessible
   end

@@ -112,7 +112,7 @@ RSpec.describe "the Quote page", type: :feature do
     )
     expect { accessible }.to raise_error(RSpec::Expectations::ExpectationNotMetError, /button-name/)
     visit "/"
-    expect(page).to have_css("h1", text: "Counter")
+    expect(page).to have_css("h1", text: "what needs you")
     page.execute_script("document.querySelector('h1').style.color = '#ccc'")
     expect { accessible }.to raise_error(RSpec::Expectations::ExpectationNotMetError, /color-contrast/)
   end

@@ -5,7 +5,7 @@ import { api } from "../api/client";
 import { useLive } from "../live/useLive";
 import { useSession } from "../session/SessionGate";
 import { useKeys } from "../shared/keys";
-import { Asked, BookPage, Notice, Small } from "../shared/parts";
+import { Asked, BookPage, Button, KeyHint, Notice, Small } from "../shared/parts";
 import { Search } from "../shared/Search";
 import { whenOpened } from "../shared/whenOpened";
 import { FoundRows } from "./FoundRows";
@@ -70,14 +70,20 @@ export function Counter() {
         placeholder="Plate, name, phone, engine, quote or job"
         label="Find a car, a person, a quote or a job by plate, name, phone, engine or number"
       />
-      <p style={{ display: "flex", gap: 18, flexWrap: "wrap" }}>
+      <p style={{ display: "flex", gap: 18, justifyContent: "space-between", alignItems: "center", minHeight: 38 }}>
         <Small>
-          {searching && asked === "" ? (
-            <Asked onPress={() => setAll(false)}>Back to what needs you</Asked>
-          ) : (
-            asked === "" && <Asked onPress={() => setAll(true)}>All cars and quotes</Asked>
-          )}
+          {asked === "" &&
+            (all ? (
+              <Asked onPress={() => setAll(false)}>Back to what needs you</Asked>
+            ) : (
+              <Asked onPress={() => setAll(true)}>All cars and quotes</Asked>
+            ))}
         </Small>
+        {writes && (
+          <Button onPress={() => setAdding(true)}>
+            Add a vehicle <KeyHint>N</KeyHint>
+          </Button>
+        )}
       </p>
       {problem && (
         <Notice role="alert">
@@ -106,7 +112,6 @@ export function Counter() {
           isFetching={found.isFetching}
           isPending={start.isPending}
           onStart={(vehicle) => start.mutate(vehicle.id)}
-          onAdd={() => setAdding(true)}
           onPerson={setPerson}
         />
       )}

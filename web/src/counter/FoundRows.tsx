@@ -1,7 +1,7 @@
 import { useNavigate } from "react-router";
 import type { Found, Vehicle } from "../api/client";
 import { useSession } from "../session/SessionGate";
-import { Button, Heading, KeyHint, Mono, Notice, Small, Unseen } from "../shared/parts";
+import { Heading, KeyHint, Mono, Notice, Small, Unseen } from "../shared/parts";
 import { Columns, PressRows } from "./rows";
 
 interface Props {
@@ -10,12 +10,11 @@ interface Props {
   isFetching: boolean;
   isPending: boolean;
   onStart: (vehicle: Vehicle) => void;
-  onAdd: () => void;
   onPerson: (id: string) => void;
 }
 
 /** What was found for some words: cars and people at the left, quotes and jobs at the right. */
-export function FoundRows({ found, asked, isFetching, isPending, onStart, onAdd, onPerson }: Props) {
+export function FoundRows({ found, asked, isFetching, isPending, onStart, onPerson }: Props) {
   const { account, format } = useSession();
   const navigate = useNavigate();
   const writes = account.role !== "technician";
@@ -24,11 +23,6 @@ export function FoundRows({ found, asked, isFetching, isPending, onStart, onAdd,
       <div>
         <Heading style={{ minHeight: 36 }}>
           <span style={{ alignSelf: "center" }}>{writes ? "Start a quote" : "Vehicles"}</span>
-          {writes && (
-            <Button onPress={onAdd}>
-              Add a vehicle <KeyHint>N</KeyHint>
-            </Button>
-          )}
         </Heading>
         <PressRows>
           {found.vehicles.map((vehicle, i) => (
