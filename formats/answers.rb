@@ -594,23 +594,16 @@ module Answers
           "first_run" => BOOL,
           "account" =>
             maybe(object({ "name" => TEXT, "email" => TEXT, "role" => words("owner", "advisor", "technician") })),
-          "shop" =>
-            maybe(
-              object(
-                {
-                  **shop_details,
-                  "currency" => TEXT,
-                  "currency_exponent" => INT
-                }
-              )
-            )
+          "shop" => maybe(object({ **shop_details, "currency" => TEXT, "currency_exponent" => INT }))
         }
       ),
     "PricedWith" => object({ "engine" => TEXT, "prices" => TEXT, "house" => TEXT, "totals" => list(maybe(INT)) }),
     "ShopDetails" => object(shop_details),
     "StoredCustomer" => object(customer),
     "CustomerPage" =>
-      object({ "customer" => object(customer), "vehicles" => list(ref("Vehicle")), "doubles" => list(object(customer)) }),
+      object(
+        { "customer" => object(customer), "vehicles" => list(ref("Vehicle")), "doubles" => list(object(customer)) }
+      ),
     "Found" =>
       object(
         {
@@ -665,13 +658,7 @@ module Answers
           "job" =>
             maybe(
               object(
-                {
-                  "number" => INT,
-                  "title" => TEXT,
-                  "agreed_cents" => INT,
-                  "limit_cents" => INT,
-                  "opened_at" => TEXT
-                }
+                { "number" => INT, "title" => TEXT, "agreed_cents" => INT, "limit_cents" => INT, "opened_at" => TEXT }
               )
             )
         }

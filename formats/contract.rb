@@ -164,10 +164,7 @@ module Contract
         optional: {
           "address" => Shape.string(max: 120, empty: true),
           "limits" =>
-            Shape.list(
-              Shape.object(required: { "position" => Shape.integer(max: 2), "limit_cents" => cents }),
-              max: 3
-            ),
+            Shape.list(Shape.object(required: { "position" => Shape.integer(max: 2), "limit_cents" => cents }), max: 3),
           "supersede" => Shape.boolean
         }
       ),
@@ -245,7 +242,9 @@ module Contract
 
   def ref(name) = { "$ref" => "#/components/schemas/#{name}" }
 
-  def paths
+  def paths = ground_paths.merge(yes_paths)
+
+  def ground_paths
     {
       "/api/health" => {
         "get" => operation("Whether the server and its database answer", "Health")
@@ -264,15 +263,6 @@ module Contract
             body: "NewShop",
             status: "201",
             refused: %w[409 422]
-          )
-      },
-      "/api/shop" => {
-        "put" =>
-          operation(
-            "Say anew how the shop is called, where it is and how it writes",
-            "ShopDetails",
-            body: "ShopDetails",
-            refused: ["422"]
           )
       },
       "/api/people" => {
@@ -311,66 +301,14 @@ module Contract
         "get" => operation("Vehicles by plate, owner, phone, engine code", "VehicleList", query: ["search"]),
         "post" => operation("Add a vehicle", "Vehicle", body: "NewVehicle", status: "201", refused: %w[404 409])
       },
-      "/api/counter" => {
-        "get" => operation("What needs somebody now", "Counter")
-      },
-      "/api/find" => {
-        "get" => operation("Cars, people, quotes and jobs by words", "Found", query: ["search"])
-      },
-      "/api/quotes/{id}/yes" => {
-        "get" => operation("What can be offered, what was, and where it stands", "YesPage", path: ["id"], refused: ["404"])
-      },
-      "/api/quotes/{id}/preview" => {
-        "get" => operation("The page as the customer sees it", "Preview", path: ["id"], refused: ["404"])
-      },
-      "/api/quotes/{id}/offers" => {
-        "post" =>
+      "/api/customers/{id}" => {
+        "get" =>
           operation(
-            "Offer a saved revision: by message, read out, on paper",
-            "YesPage",
-            path: ["id"],
-            body: "NewOffer",
-            status: "201",
-            refused: %w[404 409 422],
-            once: true
-          )
-      },
-      "/api/offers/{id}/authorization.pdf" => {
-        "get" => operation("The page to sign", nil, path: ["id"], refused: ["404"], type: "application/pdf")
-      },
-      "/api/offers/{id}/answers" => {
-        "post" =>
-          operation(
-            "Keep a yes or a no that was said in person or on the phone",
-            "YesPage",
-            path: ["id"],
-            body: "OfferAnswer",
-            status: "201",
-            refused: %w[404 409 422],
-            once: true
-          )
-      },
-      "/api/offers/{id}/revocation" => {
-        "post" => operation("Close the link of an offer", "YesPage", path: ["id"], refused: ["404"])
-      },
-      "/api/offers/{id}/retry" => {
-        "post" => operation("Try its message once more", "YesPage", path: ["id"], refused: ["404"])
-      },
-      "/api/questions/{id}/settled" => {
-        "post" => operation("A customer's question was answered", "YesPage", path: ["id"], refused: ["404"])
-      },
-      "/api/customers/{id}/merge" => {
-        "post" =>
-          operation(
-            "Make two entries for one person one",
+            "A customer with cars, and entries that may be the same person",
             "CustomerPage",
             path: ["id"],
-            body: "MergeCustomer",
-            refused: %w[404 422]
-          )
-      },
-      "/api/customers/{id}" => {
-        "get" => operation("A customer with cars, and entries that may be the same person", "CustomerPage", path: ["id"], refused: ["404"]),
+            refused: ["404"]
+          ),
         "put" =>
           operation(
             "Change how a customer is called and reached",
@@ -570,6 +508,80 @@ module Contract
             query: ["revision"],
             refused: ["404"],
             type: "application/pdf"
+          )
+      }
+    }
+  end
+
+  # The shop itself; what was offered, and what was said to it.
+  def yes_paths
+    {
+      "/api/shop" => {
+        "put" =>
+          operation(
+            "Say anew how the shop is called, where it is and how it writes",
+            "ShopDetails",
+            body: "ShopDetails",
+            refused: ["422"]
+          )
+      },
+      "/api/counter" => {
+        "get" => operation("What needs somebody now", "Counter")
+      },
+      "/api/find" => {
+        "get" => operation("Cars, people, quotes and jobs by words", "Found", query: ["search"])
+      },
+      "/api/quotes/{id}/yes" => {
+        "get" =>
+          operation("What can be offered, what was, and where it stands", "YesPage", path: ["id"], refused: ["404"])
+      },
+      "/api/quotes/{id}/preview" => {
+        "get" => operation("The page as the customer sees it", "Preview", path: ["id"], refused: ["404"])
+      },
+      "/api/quotes/{id}/offers" => {
+        "post" =>
+          operation(
+            "Offer a saved revision: by message, read out, on paper",
+            "YesPage",
+            path: ["id"],
+            body: "NewOffer",
+            status: "201",
+            refused: %w[404 409 422],
+            once: true
+          )
+      },
+      "/api/offers/{id}/authorization.pdf" => {
+        "get" => operation("The page to sign", nil, path: ["id"], refused: ["404"], type: "application/pdf")
+      },
+      "/api/offers/{id}/answers" => {
+        "post" =>
+          operation(
+            "Keep a yes or a no that was said in person or on the phone",
+            "YesPage",
+            path: ["id"],
+            body: "OfferAnswer",
+            status: "201",
+            refused: %w[404 409 422],
+            once: true
+          )
+      },
+      "/api/offers/{id}/revocation" => {
+        "post" => operation("Close the link of an offer", "YesPage", path: ["id"], refused: ["404"])
+      },
+      "/api/offers/{id}/retry" => {
+        "post" => operation("Try its message once more", "YesPage", path: ["id"], refused: ["404"])
+      },
+      "/api/questions/{id}/settled" => {
+        "post" => operation("A customer's question was answered", "YesPage", path: ["id"], refused: ["404"])
+      },
+      "/api/customers/{id}/merge" => {
+        "post" =>
+          operation(
+            "Make two entries for one person one",
+            "CustomerPage",
+            path: ["id"],
+            body: "MergeCustomer",
+            refused: %w[404 422]
           )
       }
     }

@@ -4,8 +4,8 @@ require_relative "cluster"
 require_relative "../../server/lib/nimble_server"
 require "optparse"
 
-# What bin/start does once everything is installed: PostgreSQL, the web processes and the post as children, watched and started
-# again when they end by themselves, ended with this process.
+# What bin/start does once everything is installed: PostgreSQL, the web processes and the post as children, watched and
+# started again when they end by themselves, ended with this process.
 class Start
   ROOT = NimbleServer::ROOT
   DATA = ENV.fetch("NIMBLE_DATA", "#{ROOT}/data")
@@ -169,10 +169,7 @@ class Start
 
   def web
     child(
-      {
-        "WEB_DATABASE_URL" => @cluster.url("nimble_web"),
-        "DOOR_DATABASE_URL" => @cluster.url("nimble_door")
-      },
+      { "WEB_DATABASE_URL" => @cluster.url("nimble_web"), "DOOR_DATABASE_URL" => @cluster.url("nimble_door") },
       %W[puma -C server/puma.rb -b tcp://127.0.0.1:#{@port} --quiet config.ru]
     )
   end

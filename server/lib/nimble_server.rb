@@ -11,7 +11,13 @@ module NimbleServer
   ROOT = File.expand_path("../..", __dir__)
 
   loader = Zeitwerk::Loader.for_gem
-  loader.inflector.inflect("api" => "API", "quote_pdf" => "QuotePDF", "authorization_pdf" => "AuthorizationPDF", "descent_svg" => "DescentSVG", "price_csv" => "PriceCSV")
+  loader.inflector.inflect(
+    "api" => "API",
+    "quote_pdf" => "QuotePDF",
+    "authorization_pdf" => "AuthorizationPDF",
+    "descent_svg" => "DescentSVG",
+    "price_csv" => "PriceCSV"
+  )
   loader.collapse("#{__dir__}/nimble_server/stack")
   loader.setup
 end

@@ -290,7 +290,9 @@ RSpec.describe "who may see what" do
     known = {
       "offers" => offer_id,
       "questions" => question_id,
-      "vehicles" => vehicle_id, "customers" => customer_id, "people" => person_id(pattern)
+      "vehicles" => vehicle_id,
+      "customers" => customer_id,
+      "people" => person_id(pattern)
     }
     id = known.fetch(pattern.split("/")[2], @id)
     path =

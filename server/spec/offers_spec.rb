@@ -186,9 +186,9 @@ RSpec.describe NimbleServer::Features::Offers do
     expect(press(sent, act: "yes-0-#{limit + 1}", name: "Ines Calloway")).to match(
       [409, a_string_including("amount has changed")]
     )
-    expect(answer(sent, limit_cents: sent["scopes"].first["total_cents"] - 1).last["error"]["details"].first["path"]).to eq(
-      "/limit_cents"
-    )
+    expect(
+      answer(sent, limit_cents: sent["scopes"].first["total_cents"] - 1).last["error"]["details"].first["path"]
+    ).to eq("/limit_cents")
     low = offer(saved, limits: [{ position: 0, limit_cents: 1 }])
     expect([low.first, low.last["error"]["details"].first["path"]]).to eq([422, "/limits/0/limit_cents"])
   end
@@ -206,14 +206,15 @@ RSpec.describe NimbleServer::Features::Offers do
     sent = offer(saved([[5], [1, 3, 5]])).last["offers"].first
     answers =
       [0, 1].map do |position|
-        Thread.new do
-          client = Client.new(@app)
-          client.header "Content-Type", "application/x-www-form-urlencoded"
-          limit = sent["scopes"][position]["limit_cents"]
-          client.post(path(sent), URI.encode_www_form(act: "yes-#{position}-#{limit}", name: "Ines Calloway"))
-          client.last_response.status
+          Thread.new do
+            client = Client.new(@app)
+            client.header "Content-Type", "application/x-www-form-urlencoded"
+            limit = sent["scopes"][position]["limit_cents"]
+            client.post(path(sent), URI.encode_www_form(act: "yes-#{position}-#{limit}", name: "Ines Calloway"))
+            client.last_response.status
+          end
         end
-      end.map(&:value)
+        .map(&:value)
     expect(answers.sort).to eq([303, 409])
     expect(@db[:offer_answers].where(offer_id: sent["id"]).count).to eq(1)
   end

@@ -30,7 +30,8 @@ RSpec.describe NimbleServer::Features::Outbox::Post do
   it "carries what waits, with the link in it, and tells the Counter" do
     row = message("555 0101")
     texts = []
-    allow(carrier).to receive(:carry).and_wrap_original { |carry, *rest| carry.call(*rest.tap { texts << rest.last }) }
+    spied = ->(carry, *rest) { carry.call(*rest.tap { texts << rest.last }) }
+    allow(carrier).to receive(:carry).and_wrap_original(&spied)
     expect(post.carry_one).to be(true)
     expect(row.call).to include(state: "delivered", tries: 1)
     expect(texts.first).to match(%r{https?://\S+/y/[\w-]{43} \(until})

@@ -431,12 +431,12 @@ RSpec.describe NimbleServer::Features::Quotes::Desk do
       [
         200,
         {
-            "id" => page["vehicle"]["customer_id"],
-            "name" => name,
-            "phone" => nil,
-            "email" => "bees@merrow.example",
-            "wishes" => nil
-          }
+          "id" => page["vehicle"]["customer_id"],
+          "name" => name,
+          "phone" => nil,
+          "email" => "bees@merrow.example",
+          "wishes" => nil
+        }
       ]
     )
     expect(

@@ -164,6 +164,7 @@ module NimbleServer
     register Features::Prices::Routes
     register Features::ShopDetails::Routes
     register Features::Offers::Routes
+    register Features::Offers::Papers
     register Features::Customers::Routes
     register Features::Counter::Routes
   end

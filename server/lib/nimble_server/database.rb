@@ -2,7 +2,8 @@
 
 module NimbleServer
   # Connections, the schema and who may do what in it. The owner migrates; nimble_web serves, sees one shop at a time
-  # and owns nothing; nimble_door looks up accounts, sessions and links; nimble_post carries messages and sees no others.
+  # and owns nothing; nimble_door looks up accounts, sessions and links; nimble_post carries messages and sees nothing
+  # else.
   module Database
     MIGRATIONS = File.join(ROOT, "server/migrations")
     ROLES = %w[nimble_web nimble_door nimble_post].freeze

@@ -62,11 +62,15 @@ module NimbleServer
       shop = Shop.new(@db, shop_id, actor: advisor, clock: DaysAgo.new(@clock, quote["days_ago"]))
       desk = Features::Quotes::Desk.new(shop)
       id = desk.start(shop[:vehicles].where(plate: quote["plate"]).get(:id))
-      start = NimbleLedger::Quote::Content.start
-      scopes = quote["scopes"].map { |scope| start["scopes"].first.merge(scope) }
-      stored = desk.store_draft(id, 1, start.merge("scopes" => scopes, "codes" => quote["codes"] || false))
+      stored = desk.store_draft(id, 1, content(quote))
       desk.save(id, stored["draft"]["version"], stored["priced_with"]) if quote["saved"]
       load_offer(shop_id, advisor, id, quote["offer"]) if quote["offer"]
+    end
+
+    def content(quote)
+      start = NimbleLedger::Quote::Content.start
+      scopes = quote["scopes"].map { |scope| start["scopes"].first.merge(scope) }
+      start.merge("scopes" => scopes, "codes" => quote["codes"] || false)
     end
 
     # What was offered of it, and what was said to that.
@@ -91,7 +95,11 @@ module NimbleServer
       Features::Offers::Answers.new(link).ask(made.id, question, name: made.row[:recipient]) if question
       return unless answer
 
-      said = Features::Offers::Answers::Said.new(**answer.transform_keys(&:to_sym), limit_cents: made.scopes.first.limit_cents)
+      said =
+        Features::Offers::Answers::Said.new(
+          **answer.transform_keys(&:to_sym),
+          limit_cents: made.scopes.first.limit_cents
+        )
       Features::Offers::Answers.new(answer["how"] == "link" ? link : shop).take(made.id, said)
     end
 

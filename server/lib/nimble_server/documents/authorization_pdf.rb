@@ -40,9 +40,17 @@ module NimbleServer
       def money = @wording.money
       def agreed? = !@offer.agreed.nil?
 
-      def facts =
-        "#{@shop[:name]}   #{@texts.say("page.print", number: @offer.quote[:number], revision: @offer.revision[:revision], date: money.date(@offer.revision[:created_at]))}   " \
-          "#{@texts.say("page.record", head: @head)}   <page>/<total>"
+      def facts
+        revision = @offer.revision
+        which =
+          @texts.say(
+            "page.print",
+            number: @offer.quote[:number],
+            revision: revision[:revision],
+            date: money.date(revision[:created_at])
+          )
+        "#{@shop[:name]}   #{which}   #{@texts.say("page.record", head: @head)}   <page>/<total>"
+      end
 
       def heading
         @pdf.text @shop[:name], size: 10, color: SECOND
@@ -84,7 +92,10 @@ module NimbleServer
       end
 
       def figures(words)
-        [[words.total, @texts.say("page.scope.total")], [words.limit, say("limit")]].each_with_index do |(amount, what), i|
+        [
+          [words.total, @texts.say("page.scope.total")],
+          [words.limit, say("limit")]
+        ].each_with_index do |(amount, what), i|
           @pdf.text amount, size: i.zero? ? 17 : 12, style: :bold
           @pdf.text what, size: 8.5, color: SECOND
           @pdf.move_down 3
@@ -117,16 +128,19 @@ module NimbleServer
       def to_sign
         rule(1)
         @pdf.move_down 10
-        @wording.scopes.select { |words| words.scope.open? }.each do |words|
-          top = @pdf.cursor
-          @pdf.stroke_color = INK
-          @pdf.line_width = 0.9
-          @pdf.stroke_rectangle([0, top - 1], 10, 10)
-          @pdf.bounding_box([18, top], width: width - CODE - 30) do
-            @pdf.text @texts.say("page.answer.accept", title: words.title, limit: words.limit), size: 11, style: :bold
+        @wording
+          .scopes
+          .select { |words| words.scope.open? }
+          .each do |words|
+            top = @pdf.cursor
+            @pdf.stroke_color = INK
+            @pdf.line_width = 0.9
+            @pdf.stroke_rectangle([0, top - 1], 10, 10)
+            @pdf.bounding_box([18, top], width: width - CODE - 30) do
+              @pdf.text @texts.say("page.answer.accept", title: words.title, limit: words.limit), size: 11, style: :bold
+            end
+            @pdf.move_down 8
           end
-          @pdf.move_down 8
-        end
         @pdf.move_down 26
         lines_to_sign
         @pdf.move_down 14

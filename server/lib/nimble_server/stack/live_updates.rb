@@ -19,7 +19,7 @@ module NimbleServer
 
       env["sinatra.route"] = "GET #{ADDRESS}"
       account = env["nimble.account"] or
-        return [401, { "content-type" => "application/json" }, [JSON.generate(SIGNED_OUT)]]
+        return 401, { "content-type" => "application/json" }, [JSON.generate(SIGNED_OUT)]
 
       env["nimble.shop"] = account[:shop_id]
       headers = {

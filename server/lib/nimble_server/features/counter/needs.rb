@@ -55,8 +55,7 @@ module NimbleServer
             )
         end
 
-        def unanswered =
-          offers.where(Sequel[:offers][:superseded_at] => nil).exclude(Sequel[:offers][:id] => answered)
+        def unanswered = offers.where(Sequel[:offers][:superseded_at] => nil).exclude(Sequel[:offers][:id] => answered)
 
         def answered = @shop[:offer_answers].select(:offer_id)
 
@@ -90,7 +89,11 @@ module NimbleServer
         end
 
         def scopes_of(rows) =
-          @shop[:offer_scopes].where(offer_id: rows.map { |row| row[:id] }).order(:position).all.group_by { |s| s[:offer_id] }
+          @shop[:offer_scopes]
+            .where(offer_id: rows.map { |row| row[:id] })
+            .order(:position)
+            .all
+            .group_by { |s| s[:offer_id] }
 
         def of(row)
           {
@@ -140,7 +143,10 @@ module NimbleServer
         end
 
         def latest_offers(jobs) =
-          offers.where(Sequel[:offers][:quote_id] => jobs.map { |job| job[:quote_id] }).order(:created_at).as_hash(:quote_id)
+          offers
+            .where(Sequel[:offers][:quote_id] => jobs.map { |job| job[:quote_id] })
+            .order(:created_at)
+            .as_hash(:quote_id)
 
         def agreed_row(job, offer)
           of(offer).merge(

@@ -49,11 +49,11 @@ module NimbleServer
         def act(request, visit, seen:)
           return visit.seen && [204, {}, []] if seen && request.post?
           return page(200, visit.sheet, request.env) if request.get? || request.head?
-          return [405, { "content-type" => "text/plain" }, ["Only GET and POST here."]] unless request.post?
-          return [413, { "content-type" => "text/plain" }, ["Too long."]] if request.content_length.to_i > LARGEST
+          return 405, { "content-type" => "text/plain" }, ["Only GET and POST here."] unless request.post?
+          return 413, { "content-type" => "text/plain" }, ["Too long."] if request.content_length.to_i > LARGEST
 
           fault = visit.take(form(request))
-          return [303, { "location" => request.path_info }, []] unless fault
+          return 303, { "location" => request.path_info }, [] unless fault
 
           page(fault.status, visit.sheet(fault: fault), request.env)
         end

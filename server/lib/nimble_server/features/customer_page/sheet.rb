@@ -11,16 +11,13 @@ module NimbleServer
         VIEWS = File.join(ROOT, "server/views")
         STYLE = File.read(File.join(VIEWS, "customer.css"))
 
-        # A template as a method of its own, escaping what is put into it.
-        def self.template(name, file)
-          source = Erubi::Engine.new(File.read(File.join(VIEWS, file)), escape: true, freeze: true).src
-          class_eval("def #{name}; #{source}; end", File.join(VIEWS, file), 0)
-          private name
-        end
+        # A template as Ruby, escaping what is put into it.
+        def self.template(file) = Erubi::Engine.new(File.read(File.join(VIEWS, file)), escape: true, freeze: true).src
         private_class_method :template
 
-        template :offer_page, "offer.erb"
-        template :gone_page, "gone.erb"
+        OFFER = template("offer.erb").freeze
+        GONE = template("gone.erb").freeze
+        private_constant :OFFER, :GONE
 
         # In place of a page that is not there.
         # @param texts [Documents::Texts]
@@ -42,7 +39,7 @@ module NimbleServer
         # @return [String]
         def html(nonce:)
           @nonce = nonce
-          @offer ? offer_page : gone_page
+          instance_eval(@offer ? OFFER : GONE, __FILE__, __LINE__) # our own templates, nothing from outside
         end
 
         private
@@ -101,7 +98,8 @@ module NimbleServer
 
         def head = Record::Book.new(@shop).head
 
-        def font = @font ||= Dir[File.join(Pages::DIST, "assets/*next-latin-wght*.woff2")].map { |f| File.basename(f) }.first
+        def font =
+          @font ||= Dir[File.join(Pages::DIST, "assets/*next-latin-wght*.woff2")].map { |f| File.basename(f) }.first
       end
     end
   end

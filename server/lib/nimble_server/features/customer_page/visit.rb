@@ -20,7 +20,8 @@ module NimbleServer
 
         # The page as it stands now.
         # @return [Sheet]
-        def sheet(fault: nil) = Sheet.new(@shop, Offers::Reading.new(@shop).find(@offer_id), fault: fault&.key, form: @form || {})
+        def sheet(fault: nil) =
+          Sheet.new(@shop, Offers::Reading.new(@shop).find(@offer_id), fault: fault&.key, form: @form || {})
 
         # Notes that a person has looked; a decision it is not.
         def seen

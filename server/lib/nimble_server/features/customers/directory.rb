@@ -76,14 +76,24 @@ module NimbleServer
         def find(id) = @shop[:customers].where(id: id, merged_into: nil).first || raise(Refusal.not_found("customer"))
 
         def filled(kept, double) =
-          { phone: kept[:phone] || double[:phone], email: kept[:email] || double[:email], wishes: kept[:wishes] || double[:wishes] }
+          {
+            phone: kept[:phone] || double[:phone],
+            email: kept[:email] || double[:email],
+            wishes: kept[:wishes] || double[:wishes]
+          }
 
         # Others of the same telephone or mail, or of the same name.
         def doubles(row)
           same = [{ Sequel.function(:lower, :name) => row[:name].downcase }]
           same << { phone: row[:phone] } if row[:phone]
           same << { Sequel.function(:lower, :email) => row[:email].downcase } if row[:email]
-          @shop[:customers].where(merged_into: nil).exclude(id: row[:id]).where(Sequel.|(*same)).order(:name).limit(10).all
+          @shop[:customers]
+            .where(merged_into: nil)
+            .exclude(id: row[:id])
+            .where(Sequel.|(*same))
+            .order(:name)
+            .limit(10)
+            .all
         end
       end
     end

@@ -15,12 +15,12 @@ module NimbleServer
         # @param limit_cents [Integer]
         def from_yes(offer, scope, limit_cents)
           job = @shop[:jobs].where(quote_id: offer.quote[:id]).first
-          job ? enlarge(job, offer, scope, limit_cents) : open(offer, scope, limit_cents)
+          job ? enlarge(job, offer, scope, limit_cents) : first(offer, scope, limit_cents)
         end
 
         private
 
-        def open(offer, scope, limit_cents)
+        def first(offer, scope, limit_cents)
           number = @shop.next_number("job", start: 501)
           @shop.insert(
             :jobs,

@@ -97,7 +97,8 @@ module NimbleServer
           "superseded" => "Something newer has taken this offer's place."
         }.freeze
 
-        def closed(_offer, scope) = Refusal.new(409, scope.state, CLOSED.fetch(scope.state, "This can no longer be answered."))
+        def closed(_offer, scope) =
+          Refusal.new(409, scope.state, CLOSED.fetch(scope.state, "This can no longer be answered."))
 
         def revoked = Refusal.new(409, "revoked", "This link was closed.")
 

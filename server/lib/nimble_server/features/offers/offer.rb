@@ -31,7 +31,10 @@ module NimbleServer
 
         # What an act on it is recorded under.
         def subject(scope = nil) =
-          ["quote #{quote[:number]}, revision #{revision[:revision]}", scope && "scope #{scope.position + 1}"].compact.join(", ")
+          [
+            "quote #{quote[:number]}, revision #{revision[:revision]}",
+            scope && "scope #{scope.position + 1}"
+          ].compact.join(", ")
 
         # What was agreed to, if anything.
         # @return [OfferedScope, nil]

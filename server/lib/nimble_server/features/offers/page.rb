@@ -44,7 +44,13 @@ module NimbleServer
           wording = Wording.new(@shop, offer)
           facts(offer).merge(
             "until" => offer.row[:expires_at].iso8601,
-            "greeting" => wording.texts.say("phone.greeting", name: offer.row[:recipient], shop: @shop.profile[:name], car: wording.vehicle[:description]),
+            "greeting" =>
+              wording.texts.say(
+                "phone.greeting",
+                name: offer.row[:recipient],
+                shop: @shop.profile[:name],
+                car: wording.vehicle[:description]
+              ),
             "scopes" => wording.scopes.map { |words| scope(words) },
             "questions" => offer.questions.map { |row| question(row) },
             "message" => message(offer),
@@ -64,9 +70,11 @@ module NimbleServer
             "currency" => proposal.revision[:currency],
             "scopes" =>
               proposal.rows.map do |row|
-                row.to_h.slice(:position, :title, :total_cents, :limit_cents).transform_keys(&:to_s).merge(
-                  "incomplete" => row.frozen[:answer].to_h.dig("price", "incomplete") == true
-                )
+                row
+                  .to_h
+                  .slice(:position, :title, :total_cents, :limit_cents)
+                  .transform_keys(&:to_s)
+                  .merge("incomplete" => row.frozen[:answer].to_h.dig("price", "incomplete") == true)
               end
           }
         end
@@ -114,7 +122,12 @@ module NimbleServer
         end
 
         def question(row)
-          { "id" => row[:id], "words" => row[:words], "at" => row[:created_at].iso8601, "open" => row[:settled_at].nil? }
+          {
+            "id" => row[:id],
+            "words" => row[:words],
+            "at" => row[:created_at].iso8601,
+            "open" => row[:settled_at].nil?
+          }
         end
 
         def message(offer)

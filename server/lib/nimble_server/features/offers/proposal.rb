@@ -14,8 +14,7 @@ module NimbleServer
         def initialize(shop, quote)
           @shop = shop
           @quote = quote
-          @revision =
-            shop[:quote_revisions].where(quote_id: quote[:id], revision: quote[:latest_revision]).first
+          @revision = shop[:quote_revisions].where(quote_id: quote[:id], revision: quote[:latest_revision]).first
         end
 
         # @return [Boolean] whether anything was saved that could be offered
@@ -30,8 +29,7 @@ module NimbleServer
 
         # @return [Array<Row>]
         def rows
-          @rows ||=
-            @shop[:quote_scopes].where(revision_id: revision[:id]).order(:position).map { |scope| row(scope) }
+          @rows ||= @shop[:quote_scopes].where(revision_id: revision[:id]).order(:position).map { |scope| row(scope) }
         end
 
         # The offer it would be, for looking at: nothing is stored.

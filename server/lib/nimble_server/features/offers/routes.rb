@@ -3,11 +3,13 @@
 module NimbleServer
   module Features
     module Offers
-      # The yes. Needs: Page, Sending, Answers. Adds: GET /api/quotes/:id/yes and its preview, POST /api/quotes/:id/offers; of an offer
-      # GET its page to sign, POST its answers, its link's end, another try of its message; POST /api/questions/:id/settled.
+      # The yes. Needs: Page, Sending, Answers. Adds: GET /api/quotes/:id/yes and its preview, POST
+      # /api/quotes/:id/offers; of an offer POST its answers, the end of its link, another try of its message; POST
+      # /api/questions/:id/settled.
       module Routes
         def self.registered(app)
           offering(app)
+          after(app)
           answering(app)
         end
 
@@ -24,21 +26,9 @@ module NimbleServer
               Page.new(shop).of(offer.quote[:id])
             end
           end
+        end
 
-          app.api(:get, "/api/offers/:id/authorization.pdf", role: :technician) do
-            offer = Reading.new(shop).find(uuid(params["id"], "offer"))
-            content_type "application/pdf"
-            name = "authorization-#{offer.quote[:number]}-#{offer.revision[:revision]}.pdf"
-            headers "content-disposition" => "inline; filename=\"#{name}\""
-            NimbleServer::Documents::AuthorizationPDF.new(
-              shop.profile,
-              offer,
-              Wording.new(shop, offer),
-              link: offer.revoked? ? nil : Link.url(offer.id),
-              head: Record::Book.new(shop).head
-            ).render
-          end
-
+        def self.after(app)
           app.api(:post, "/api/offers/:id/revocation", role: :advisor) do
             offer = Sending.new(shop).revoke(uuid(params["id"], "offer"))
             Page.new(shop).of(offer.quote[:id])

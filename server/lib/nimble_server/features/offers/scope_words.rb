@@ -122,7 +122,8 @@ module NimbleServer
         # @return [Array<[Hash, Array<Integer>]>]
         def layers_over
           numbers = content["cylinders"]
-          scope.page["layers"].to_a
+          scope.page["layers"]
+            .to_a
             .select { |layer| layer["in_plan"] && layer["cylinder"].nil? }
             .map { |layer| [layer, layer["over"].to_a & numbers] }
             .reject { |_layer, over| over.empty? }

@@ -79,10 +79,11 @@ module NimbleServer
         end
 
         def waits(offer)
+          said = "Revision #{offer.revision[:revision]} still waits for #{offer.row[:recipient]}."
           Refusal.new(
             409,
             "offer_waits",
-            "Revision #{offer.revision[:revision]} still waits for #{offer.row[:recipient]}. Sending this one takes its place.",
+            "#{said} Sending this one takes its place.",
             details: [{ "path" => "/supersede", "message" => "must be true to take its place" }]
           )
         end

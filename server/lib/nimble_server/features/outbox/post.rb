@@ -3,9 +3,9 @@
 module NimbleServer
   module Features
     module Outbox
-      # Carries what waits in the outbox, one message at a time, in a process of its own (server/post.rb). A message that
-      # does not get through is tried again some times; one that was being carried when the process was stopped is taken
-      # up where it stood.
+      # Carries what waits in the outbox, one message at a time, in a process of its own (server/post.rb). What does not
+      # get through is tried again some times; what was being carried when the process was stopped is taken up where it
+      # stood.
       class Post
         CHANNEL = "nimble_post"
         TRIES = 3

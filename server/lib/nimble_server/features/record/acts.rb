@@ -29,7 +29,8 @@ module NimbleServer
         def offer_fault
           scopes = rows(:offer_scopes).order(:position).all.group_by { |row| row[:offer_id] }
           said = entries(OFFERED).to_h { |entry| [entry["body"]["offer"], entry] }
-          held = rows(:offers).order(:created_at).all.to_h { |row| [row[:id], offered(row, scopes.fetch(row[:id], []))] }
+          held =
+            rows(:offers).order(:created_at).all.to_h { |row| [row[:id], offered(row, scopes.fetch(row[:id], []))] }
           compare(said, held, "the offer") { |entry| entry["body"].except("offer") }
         end
 
@@ -50,7 +51,12 @@ module NimbleServer
           held = rows(:offer_answers).all.to_h { |row| [[row[:offer_id], row[:position]], answered(row)] }
           compare(said, held, "the answer") do |entry|
             body = entry["body"]
-            values = { "answer" => entry["kind"], "how" => body["how"], "name" => body["name"], "reason" => body["reason"] }
+            values = {
+              "answer" => entry["kind"],
+              "how" => body["how"],
+              "name" => body["name"],
+              "reason" => body["reason"]
+            }
             entry["kind"] == "yes" ? values.merge("limit_cents" => body["limit_cents"]) : values
           end
         end
@@ -82,11 +88,17 @@ module NimbleServer
         # @param held [Hash{Object=>Hash}] what the rows say of it
         # @yieldreturn [Hash] what an entry says of it
         def compare(said, held, what)
-          said.sort_by { |_key, entry| entry["seq"] }.each do |key, entry|
-            return "entry #{entry["seq"]}: #{what} it tells of is missing" unless held.key?(key)
-            return "entry #{entry["seq"]}: #{what} was changed" unless held[key] == yield(entry)
+          said
+            .sort_by { |_key, entry| entry["seq"] }
+            .each do |key, entry|
+              return "entry #{entry["seq"]}: #{what} it tells of is missing" unless held.key?(key)
+              return "entry #{entry["seq"]}: #{what} was changed" unless held[key] == yield(entry)
+            end
+          if (held.keys - said.keys).empty?
+            nil
+          else
+            "#{what} #{[*(held.keys - said.keys).first].first} is not in the record"
           end
-          (held.keys - said.keys).empty? ? nil : "#{what} #{[*(held.keys - said.keys).first].first} is not in the record"
         end
       end
     end

@@ -18,6 +18,9 @@ module NimbleServer
         # Those of this process.
         def self.current = @current ||= new(ENV.fetch(VARIABLE))
 
+        # @return [Array<String>] ids, the one in use last
+        def ids = @secrets.keys
+
         # @return [String] id of the one in use
         def newest = @secrets.keys.last
 

@@ -1,0 +1,29 @@
+# frozen_string_literal: true
+
+module NimbleServer
+  module Features
+    module Offers
+      # Paper. Needs: Reading, Wording. Adds: GET /api/offers/:id/authorization.pdf, the page to sign, or to keep.
+      module Papers
+        def self.registered(app)
+          app.api(:get, "/api/offers/:id/authorization.pdf", role: :technician) do
+            offer = Reading.new(shop).find(uuid(params["id"], "offer"))
+            content_type "application/pdf"
+            name = "authorization-#{offer.quote[:number]}-#{offer.revision[:revision]}.pdf"
+            headers "content-disposition" => "inline; filename=\"#{name}\""
+            Papers.authorization(shop, offer).render
+          end
+        end
+
+        def self.authorization(shop, offer) =
+          NimbleServer::Documents::AuthorizationPDF.new(
+            shop.profile,
+            offer,
+            Wording.new(shop, offer),
+            link: offer.revoked? ? nil : Link.url(offer.id),
+            head: Record::Book.new(shop).head
+          )
+      end
+    end
+  end
+end
