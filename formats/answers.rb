@@ -325,6 +325,7 @@ module Answers
         "pinned" => BOOL,
         "parts" => list(wanted),
         "quoted_share" => NUM,
+        "reference_hours" => maybe(NUM),
         "set_aside" => maybe(object({ "by_hours" => NUM, "reason" => TEXT }))
       }
     )

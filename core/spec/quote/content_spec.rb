@@ -137,6 +137,12 @@ RSpec.describe NimbleLedger::Quote::Content do
       expect(other.request(0).keys).not_to include("override")
       expect(other.selection(0).set_aside).to eq("by_hours" => -0.3, "reason" => "cowl is off already")
       expect(scoped([5], hours: hours).selection(0).set_aside).to be_nil
+      guide = { "hours" => 2.2, "targets" => hours["targets"] }
+      expect(
+        [scoped([5], reference: guide), scoped([3], reference: guide)].map do |content|
+          content.selection(0).reference_hours
+        end
+      ).to eq([2.2, nil])
     end
 
     it "go when the engine's new revision has no such work, and that is said" do

@@ -220,6 +220,7 @@ export function QuoteScreen({ page }: { page: QuotePage }) {
         <AdjustDialog
           estimate={sheet.estimate}
           scope={scope}
+          reference={sheet.reference_hours}
           onAdjust={edits.adjust}
           onClose={() => setAdjusting(false)}
         />

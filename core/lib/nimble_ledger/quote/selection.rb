@@ -21,6 +21,13 @@ module NimbleLedger
                     "targets" => Shape.list(Shape.string(max: 80), min: 1, max: Profile::MAX_TARGETS, unique: true)
                   )
               ),
+            "reference" =>
+              Shape.object(
+                required: {
+                  "hours" => Shape.number(above: 0, max: 99.9, unit: "hours"),
+                  "targets" => Shape.list(Shape.string(max: 80), min: 1, max: Profile::MAX_TARGETS, unique: true)
+                }
+              ),
             "discount" =>
               Shape.object(
                 required: {
@@ -53,7 +60,12 @@ module NimbleLedger
         cylinders = keep(scope["cylinders"], dropped) { |n| "cylinder #{n}" unless numbers.include?(n.to_i) }
         kept = scope.merge("cylinders" => cylinders)
         kept["extras"] = keep(scope["extras"], dropped) { |id| id unless engine.target(id) } if scope["extras"]
-        { "soak" => "the soak", "hours" => "the hours set by hand", "pins" => "the pinned routes" }.each do |key, name|
+        {
+          "soak" => "the soak",
+          "hours" => "the hours set by hand",
+          "reference" => "the guide's hours",
+          "pins" => "the pinned routes"
+        }.each do |key, name|
           next if fits?(engine, key, scope[key])
 
           kept.delete(key)
@@ -65,7 +77,7 @@ module NimbleLedger
       def self.fits?(engine, key, value)
         return true if value.nil?
         return ["none", *engine.soaks].include?(value) if key == "soak"
-        return value["targets"].all? { |id| engine.target(id) } if key == "hours"
+        return value["targets"].all? { |id| engine.target(id) } if %w[hours reference].include?(key)
 
         Access::Pins.new(engine, value) && true
       rescue InvalidInput
@@ -88,6 +100,7 @@ module NimbleLedger
         @works = hash["works"]
         @extras = hash["extras"] || []
         @hours = hash["hours"]
+        @reference = hash["reference"]
         @discount = hash["discount"]
         # nil while the advisor has not chosen: the quote then starts with the one StartingSoak names
         @soak = hash["soak"]
@@ -106,11 +119,15 @@ module NimbleLedger
 
       # The advisor's own hours, in force while the scope holds what they were set for.
       # @return [Hash, nil] an estimate request's "override"
-      def override = for_these_targets? ? @hours.slice("by_hours", "reason") : nil
+      def override = for_these_targets?(@hours) ? @hours.slice("by_hours", "reason") : nil
+
+      # Hours a printed guide of the shop gives for this work (model.md section 7); nil where none were typed for it.
+      # @return [Numeric, nil]
+      def reference_hours = for_these_targets?(@reference) ? @reference["hours"] : nil
 
       # Hours set for other work than the scope now holds: kept, not used.
       # @return [Hash, nil] "by_hours", "reason"
-      def set_aside = @hours && !for_these_targets? ? @hours.slice("by_hours", "reason") : nil
+      def set_aside = @hours && !for_these_targets?(@hours) ? @hours.slice("by_hours", "reason") : nil
 
       # The kinds of work this engine offers on cylinders, in the order of the trade.
       def self.works_of(engine) =
@@ -121,7 +138,8 @@ module NimbleLedger
 
       private
 
-      def for_these_targets? = !@hours.nil? && @hours["targets"].sort == targets.map(&:id).sort
+      # Whether something typed was for what the scope now holds.
+      def for_these_targets?(typed) = !typed.nil? && typed["targets"].sort == targets.map(&:id).sort
 
       def covers?(target, numbers) = works.include?(target.work) && target.cylinders.any? { |n| numbers.include?(n) }
 

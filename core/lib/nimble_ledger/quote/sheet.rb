@@ -22,6 +22,7 @@ module NimbleLedger
         ready
         parts
         quoted_share
+        reference_hours
         soak
       ].freeze
 
@@ -203,6 +204,7 @@ module NimbleLedger
               "in_order" => explanation.in_order
             },
             "quoted_share" => answer.quoted_share,
+            "reference_hours" => @selection.reference_hours,
             "set_aside" => @selection.set_aside,
             "soak" => {
               "in_force" => answer.plan.soak,

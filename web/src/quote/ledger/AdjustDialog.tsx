@@ -24,18 +24,21 @@ const Grid = styled.div`
 interface Props {
   estimate: Estimate;
   scope: Scope;
+  /** A guide's hours, where they were typed for this work. */
+  reference?: number | null;
   onAdjust: (byHand: ByHand) => void;
   onClose: () => void;
 }
 
 /** Hours and a discount by hand, each with its reason. The computed hours stay beside them. */
-export function AdjustDialog({ estimate, scope, onAdjust, onClose }: Props) {
+export function AdjustDialog({ estimate, scope, reference, onAdjust, onClose }: Props) {
   const { format } = useSession();
   const { hours } = estimate;
   const computed = hours.computed ?? hours.quoted;
   const [typed, setTyped] = useState<Adjusted>({
     hours: hours.quoted,
     reason: hours.reason ?? "",
+    guide: reference ?? null,
     discount: scope.discount?.cents ?? null,
     label: scope.discount?.label ?? "",
   });
@@ -76,6 +79,19 @@ export function AdjustDialog({ estimate, scope, onAdjust, onClose }: Props) {
             problem={problems.reason}
             maxLength={120}
           />
+          <NumberBox
+            label="A guide's hours"
+            value={typed.guide}
+            onValue={enter("guide")}
+            decimals={1}
+            fixed
+            least={0}
+            placeholder="none"
+            problem={problems.guide}
+          />
+          <Small style={{ alignSelf: "center" }}>
+            What a printed guide of the shop gives for this. It stands beside ours; the price stays ours.
+          </Small>
           <MoneyBox
             label="Discount"
             cents={typed.discount}
@@ -96,7 +112,7 @@ export function AdjustDialog({ estimate, scope, onAdjust, onClose }: Props) {
           <Button $main type="submit">
             Set
           </Button>
-          {(scope.hours || scope.discount) && (
+          {(scope.hours || scope.discount || reference) && (
             <Button
               onPress={() => {
                 onAdjust({});

@@ -151,6 +151,12 @@ export function LedgerPage({ sheet, stale, head, actions, hours, onTrouble, onAd
                 . Set it under <Link to="/prices">Prices</Link>.
               </p>
             )}
+            {sheet.reference_hours != null && (
+              <Small as="p" style={{ paddingTop: 4 }}>
+                A guide gives {format.hours(sheet.reference_hours)} h; we quote{" "}
+                {format.hours(sheet.estimate?.hours.quoted ?? 0)} h.
+              </Small>
+            )}
             <WhatIfs
               sheet={sheet}
               hours={hours}

@@ -4,6 +4,8 @@ import type { ByHand } from "../scopes/scopeEdits";
 export interface Adjusted {
   hours: number | null;
   reason: string;
+  /** What a printed guide of the shop gives. */
+  guide: number | null;
   discount: number | null;
   label: string;
 }
@@ -23,6 +25,9 @@ export function byHand(typed: Adjusted, computed: number, targets: string[]): { 
   else if (tenths !== 0 && typed.reason.trim() === "")
     problems.reason = "Say why the hours differ from the computed ones.";
   else if (tenths !== 0) set.hours = { by_hours: tenths / 10, reason: typed.reason.trim(), targets };
+
+  if (typed.guide !== null && typed.guide >= 100) problems.guide = "Below 100 hours.";
+  else if (typed.guide) set.reference = { hours: Math.round(typed.guide * 10) / 10, targets };
 
   if (typed.discount) {
     if (typed.label.trim() === "") problems.label = "Say what the quote calls it.";

@@ -2,7 +2,7 @@ import type { Content, Scope, Sheet } from "../../api/client";
 import { activeScope, inScope, toggled } from "./works";
 
 type Work = Scope["works"][number];
-export type ByHand = Pick<Scope, "hours" | "discount">;
+export type ByHand = Pick<Scope, "hours" | "discount" | "reference">;
 type Bundle = NonNullable<Sheet["while_open"]>[number];
 
 export const MAX_SCOPES = 3;
@@ -18,7 +18,7 @@ export interface ScopeEdits {
   toggleExtra: (id: string) => void;
   soak: (protocol: NonNullable<Scope["soak"]>) => void;
   pin: (pins: Scope["pins"]) => void;
-  /** Hours and discount set by hand; undefined takes one off again. */
+  /** Hours, a guide's hours and a discount set by hand; undefined takes one off again. */
   adjust: (byHand: ByHand) => void;
   add: (bundle: Bundle) => void;
   another: () => void;
@@ -45,7 +45,7 @@ export function scopeEdits(
     toggleExtra: (id) => edit((now) => ({ ...now, extras: toggled(now.extras ?? [], id) })),
     soak: (protocol) => edit((now) => ({ ...now, soak: protocol })),
     pin: (pins) => edit((now) => ({ ...now, pins })),
-    adjust: ({ hours, discount }) => edit((now) => ({ ...now, hours, discount })),
+    adjust: ({ hours, discount, reference }) => edit((now) => ({ ...now, hours, discount, reference })),
     add: (bundle) => edit((now) => withBundle(now, bundle)),
     another: () =>
       write((now) =>
