@@ -72,6 +72,8 @@ end
 class Visitor
   Answer = Struct.new(:status, :body)
 
+  attr_reader :cookie
+
   # @param ports [Array<Integer>] tried in turn
   def initialize(ports)
     @ports = ports
