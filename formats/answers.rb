@@ -456,6 +456,16 @@ module Answers
     "paper" => words("a4", "letter")
   }
   customer = { "id" => TEXT, "name" => TEXT, "phone" => maybe(TEXT), "email" => maybe(TEXT), "wishes" => maybe(TEXT) }
+  fitting = {
+    "id" => TEXT,
+    "work" => words("plug", "coil", "wire", "boot"),
+    "cylinder" => maybe(INT),
+    "km" => maybe(INT),
+    "on" => TEXT,
+    "ours" => BOOL,
+    "by" => TEXT,
+    "warranty" => maybe(object({ "holds" => BOOL, "until" => TEXT, "until_km" => maybe(INT) }))
+  }
   state = words(*NimbleLedger::Record::Standing::STATES)
   channel = words("text", "mail", "phone", "paper")
   said =
@@ -727,6 +737,17 @@ module Answers
           "by" => maybe(TEXT)
         }
       ),
+    "Fitting" => object(fitting),
+    "CarPage" =>
+      object(
+        {
+          "vehicle" => ref("Vehicle"),
+          "maker_number" => maybe(TEXT),
+          "readings" => list(object({ "km" => INT, "at" => TEXT, "reason" => TEXT })),
+          "former_owners" => list(object({ "name" => TEXT, "until" => TEXT })),
+          "fittings" => list(ref("Fitting"))
+        }
+      ),
     "Findings" => object({ "findings" => list(ref("Finding")) }),
     "Engine" => object(engine),
     "EngineList" =>
@@ -888,6 +909,7 @@ module Answers
           "quote" => object(quote),
           "vehicle" => ref("Vehicle"),
           "findings" => list(ref("Finding")),
+          "fittings" => list(ref("Fitting")),
           "engine" => ref("Engine"),
           "draft" => ref("Draft"),
           "newest_engine_revision" => INT,

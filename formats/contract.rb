@@ -39,6 +39,7 @@ module Contract
     Shape.object(
       optional: {
         "odometer_km" => distance,
+        "odometer_reason" => Shape.string(max: 200, empty: true),
         "plugs_changed_km" => distance,
         "plugs_changed_years" => Shape.nullable(Shape.number(max: 200)),
         "compound_used" => Shape.nullable(Shape.boolean),
@@ -151,6 +152,47 @@ module Contract
           "phone" => Shape.nullable(Shape.string(max: 40, empty: true)),
           "email" => Shape.nullable(Shape.string(max: 120, empty: true)),
           "wishes" => Shape.nullable(Shape.string(max: 200, empty: true))
+        }
+      ),
+    "ChangeCar" =>
+      Shape.object(
+        optional: {
+          "plate" => Shape.string(max: 20),
+          "description" => Shape.string(max: 120),
+          "year" => Shape.nullable(Shape.integer(min: 1900, max: 2100)),
+          "maker_number" => Shape.nullable(Shape.string(max: 40, empty: true)),
+          "owner" =>
+            Shape.nullable(
+              Shape.object(
+                optional: {
+                  "id" => Shape.string(max: 40),
+                  "name" => Shape.string(max: 120),
+                  "phone" => Shape.nullable(Shape.string(max: 40, empty: true))
+                }
+              )
+            )
+        }
+      ),
+    "NewReading" =>
+      Shape.object(
+        required: {
+          "km" => Shape.integer(max: 10_000_000)
+        },
+        optional: {
+          "reason" => Shape.string(max: 200, empty: true)
+        }
+      ),
+    "NewFitting" =>
+      Shape.object(
+        required: {
+          "work" => Shape.one_of("plug", "coil", "wire", "boot"),
+          "cylinders" => Shape.list(Shape.integer(min: 1, max: 64), min: 1, max: 32, unique: true),
+          "on" => Shape.string(max: 10, pattern: /\A\d{4}-\d\d-\d\d\z/),
+          "ours" => Shape.boolean
+        },
+        optional: {
+          "km" => Shape.nullable(Shape.integer(max: 10_000_000)),
+          "by" => Shape.string(max: 120, empty: true)
         }
       ),
     "MergeCustomer" => Shape.object(required: { "double" => Shape.string(max: 40) }),
@@ -524,6 +566,27 @@ module Contract
             body: "ShopDetails",
             refused: ["422"]
           )
+      },
+      "/api/vehicles/{id}" => {
+        "get" => operation("A car over the years", "CarPage", path: ["id"], refused: ["404"]),
+        "put" =>
+          operation(
+            "Change plate, number or owner of a car",
+            "CarPage",
+            path: ["id"],
+            body: "ChangeCar",
+            refused: %w[404 409 422]
+          )
+      },
+      "/api/vehicles/{id}/readings" => {
+        "post" =>
+          operation("What the odometer shows", "CarPage", path: ["id"], body: "NewReading", refused: %w[404 422])
+      },
+      "/api/vehicles/{id}/fittings" => {
+        "post" => operation("What was fitted to it", "CarPage", path: ["id"], body: "NewFitting", refused: %w[404 422])
+      },
+      "/api/vehicles/{id}/fittings/{fitting}/withdrawal" => {
+        "post" => operation("It was noted by mistake", "CarPage", path: %w[id fitting], refused: ["404"])
       },
       "/api/counter" => {
         "get" => operation("What needs somebody now", "Counter")

@@ -150,6 +150,33 @@ RSpec.describe "who may see what" do
     "GET /api/progress/:id" => {
       other: :own
     },
+    "GET /api/vehicles/:id" => {
+      other: 404
+    },
+    "PUT /api/vehicles/:id" => {
+      body: {
+        description: "x"
+      },
+      other: 404
+    },
+    "POST /api/vehicles/:id/readings" => {
+      body: {
+        km: 200_000
+      },
+      other: 404
+    },
+    "POST /api/vehicles/:id/fittings" => {
+      body: {
+        work: "coil",
+        cylinders: [3],
+        on: "2026-03-12",
+        ours: true
+      },
+      other: 404
+    },
+    "POST /api/vehicles/:id/fittings/:fitting/withdrawal" => {
+      other: 404
+    },
     "GET /api/counter" => {
       other: :own
     },
@@ -297,9 +324,14 @@ RSpec.describe "who may see what" do
     id = known.fetch(pattern.split("/")[2], @id)
     path =
       pattern.gsub(/:(\w+)/) do
-        { "id" => id, "finding" => SecureRandom.uuid, "number" => "1", "code" => "JIV6", "panel" => "beside" }.fetch(
-          Regexp.last_match(1)
-        )
+        {
+          "id" => id,
+          "finding" => SecureRandom.uuid,
+          "fitting" => SecureRandom.uuid,
+          "number" => "1",
+          "code" => "JIV6",
+          "panel" => "beside"
+        }.fetch(Regexp.last_match(1))
       end
     body = row[:body].respond_to?(:call) ? row[:body].call(self) : row[:body]
     client.call(verb.downcase.to_sym, path, body)

@@ -36,6 +36,8 @@ export type Offer = Schemas["Offer"];
 export type NewOffer = Schemas["NewOffer"];
 export type OfferAnswer = Schemas["OfferAnswer"];
 export type CounterPage = Schemas["Counter"];
+export type CarPage = Schemas["CarPage"];
+export type Fitting = Schemas["Fitting"];
 export type CustomerPage = Schemas["CustomerPage"];
 export type Found = Schemas["Found"];
 export type Finding = Schemas["Finding"];
@@ -134,6 +136,15 @@ export const api = {
   revokeOffer: (id: string) => unwrap(client.POST("/api/offers/{id}/revocation", { params: { path: { id } } })),
   retryOffer: (id: string) => unwrap(client.POST("/api/offers/{id}/retry", { params: { path: { id } } })),
   settleQuestion: (id: string) => unwrap(client.POST("/api/questions/{id}/settled", { params: { path: { id } } })),
+  car: (id: string) => unwrap(client.GET("/api/vehicles/{id}", { params: { path: { id } } })),
+  changeCar: (id: string, body: Schemas["ChangeCar"]) =>
+    unwrap(client.PUT("/api/vehicles/{id}", { params: { path: { id } }, body })),
+  readOdometer: (id: string, body: Schemas["NewReading"]) =>
+    unwrap(client.POST("/api/vehicles/{id}/readings", { params: { path: { id } }, body })),
+  noteFitting: (id: string, body: Schemas["NewFitting"]) =>
+    unwrap(client.POST("/api/vehicles/{id}/fittings", { params: { path: { id } }, body })),
+  withdrawFitting: (id: string, fitting: string) =>
+    unwrap(client.POST("/api/vehicles/{id}/fittings/{fitting}/withdrawal", { params: { path: { id, fitting } } })),
   customer: (id: string) => unwrap(client.GET("/api/customers/{id}", { params: { path: { id } } })),
   mergeCustomer: (id: string, double: string) =>
     unwrap(client.POST("/api/customers/{id}/merge", { params: { path: { id } }, body: { double } })),

@@ -157,6 +157,7 @@ export function QuoteScreen({ page }: { page: QuotePage }) {
               sheet={sheet}
               pasts={priced.resolved.history.cylinders}
               findings={page.findings}
+              fittings={page.fittings}
               compared={copy.figures?.trouble}
               offers={page.sheet.offers}
               scope={scope}

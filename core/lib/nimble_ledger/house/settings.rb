@@ -236,6 +236,8 @@ module NimbleLedger
       words = Shape.string(max: 400, empty: true)
       words_caution = "May name {name}, {shop}, {car}, {total}, {link} and {until}; {link} must be in it."
       declare "customers", "quote_days", 30, Shape.integer(min: 1, max: 365, unit: "days"), "A quote holds for"
+      declare "customers", "warranty_months", 12, Shape.integer(max: 120, unit: "months"), "Our warranty lasts"
+      declare "customers", "warranty_km", 20_000, Shape.integer(max: 1_000_000, unit: "km"), "Our warranty, distance"
       declare "customers", "text_words", "", words, "Text message with the link (empty: as shipped)", words_caution
       declare "customers", "mail_words", "", words, "Mail with the link (empty: as shipped)", words_caution
 

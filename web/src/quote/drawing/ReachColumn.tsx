@@ -1,6 +1,6 @@
 import { useMemo } from "react";
 import styled from "styled-components";
-import type { Finding, Scope, Sheet } from "../../api/client";
+import type { Finding, Fitting, Scope, Sheet } from "../../api/client";
 import { Asked, Heading, KeyHint, Small, Unseen } from "../../shared/parts";
 import { LayerList } from "../panels/LayerList";
 import { PanelBar } from "../panels/PanelBar";
@@ -33,6 +33,7 @@ interface Props {
   pasts?: Record<string, Past>;
   /** What earlier visits found on the car. */
   findings: Finding[];
+  fittings: Fitting[];
   /** Trouble with the soaks compared, once it is there. */
   compared?: Sheet["trouble"];
   scope: Scope;
@@ -54,6 +55,7 @@ export function ReachColumn({
   sheet,
   pasts,
   findings,
+  fittings,
   compared,
   offers,
   scope,
@@ -95,6 +97,7 @@ export function ReachColumn({
         reach={sheet.reach}
         pasts={pasts}
         findings={findings}
+        fittings={fittings}
         chosen={scope.cylinders}
         stale={stale}
         lifted={lifted}

@@ -1,11 +1,12 @@
 import { memo } from "react";
 import { ToggleButton } from "react-aria-components";
 import styled, { css } from "styled-components";
-import type { Finding, Sheet } from "../../api/client";
+import type { Finding, Fitting, Sheet } from "../../api/client";
 import { useSession } from "../../session/SessionGate";
 import { depthInk } from "../../shared/depth";
 import { type Formatter, list } from "../../shared/format";
 import { Small } from "../../shared/parts";
+import { underWarranty } from "../../car/fittings";
 import { tagOfFindings } from "../vehicle/findings";
 import { type Past, tagOf } from "../vehicle/plugPasts";
 import { chipsOf, layout, linked, WIDTH } from "./reachLayout";
@@ -270,6 +271,8 @@ interface Props {
   pasts?: Record<string, Past>;
   /** What earlier visits found on the car. */
   findings?: Finding[];
+  /** What was fitted to the car, and is still ours to answer for. */
+  fittings?: Fitting[];
   chosen: number[];
   stale: boolean;
   lifted: number[];
@@ -279,7 +282,17 @@ interface Props {
 }
 
 /** The engine from above: contours, the cylinders to press, and the hours of each if done alone. */
-export function ReachDrawing({ reach, pasts, findings = [], chosen, stale, lifted, onPress, disabled }: Props) {
+export function ReachDrawing({
+  reach,
+  pasts,
+  findings = [],
+  fittings = [],
+  chosen,
+  stale,
+  lifted,
+  onPress,
+  disabled,
+}: Props) {
   const { format } = useSession();
   const { height, center, radius } = layout(reach);
   const across = (x: number) => (x / WIDTH) * 100;
@@ -291,7 +304,9 @@ export function ReachDrawing({ reach, pasts, findings = [], chosen, stale, lifte
       {reach.cylinders.map((cylinder) => {
         const at = center(cylinder.row, cylinder.column);
         const past = tagOf(pasts?.[String(cylinder.number)]);
-        const found = tagOfFindings(findings, cylinder.number);
+        const found = [tagOfFindings(findings, cylinder.number), underWarranty(fittings, cylinder.number)]
+          .filter(Boolean)
+          .join("; ");
         return (
           <span key={cylinder.number}>
             <Cylinder

@@ -1,12 +1,14 @@
+import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link } from "react-router";
 import styled from "styled-components";
 import type { Content, QuotePage, Resolved } from "../../api/client";
 import { useSession } from "../../session/SessionGate";
 import { useKeys } from "../../shared/keys";
-import { Asked, KeyHint, Plate, Small } from "../../shared/parts";
+import { Asked, KeyHint, Plate, Small, Unseen } from "../../shared/parts";
 import { whenOpened } from "../../shared/whenOpened";
 
+const CarDialog = whenOpened(async () => (await import("../../car/CarDialog")).CarDialog);
 const ConditionDialog = whenOpened(async () => (await import("./ConditionDialog")).ConditionDialog);
 const CustomerDialog = whenOpened(async () => (await import("./CustomerDialog")).CustomerDialog);
 const PlugsDialog = whenOpened(async () => (await import("./PlugsDialog")).PlugsDialog);
@@ -89,6 +91,8 @@ export function VehicleStrip({ page, content, resolved, saved, problem, revision
   const [open, setOpen] = useState(false);
   const [named, setNamed] = useState(false);
   const [plugs, setPlugs] = useState(false);
+  const [car, setCar] = useState(false);
+  const queries = useQueryClient();
   useKeys([
     { key: "k", hint: "K", label: "Condition and history", run: () => setOpen(true) },
     { key: ",", hint: ",", label: "Plugs in the head, cylinder by cylinder", run: () => setPlugs(true) },
@@ -109,7 +113,12 @@ export function VehicleStrip({ page, content, resolved, saved, problem, revision
 
   return (
     <Strip>
-      <Plate>{vehicle.plate}</Plate>
+      <Plate>
+        <Asked onPress={() => setCar(true)}>
+          <Unseen>The car </Unseen>
+          {vehicle.plate}
+        </Asked>
+      </Plate>
       <div className="clip">
         <h1>
           {vehicle.description}
@@ -143,6 +152,19 @@ export function VehicleStrip({ page, content, resolved, saved, problem, revision
           {last ? <Link to={`/quotes/${quote.id}/revisions/${last.revision}`}>{saved}</Link> : saved}
         </Small>
       </div>
+      {car && (
+        <CarDialog
+          id={vehicle.id}
+          cylinders={page.sheet.reach.cylinders.map((cylinder) => cylinder.number)}
+          onClose={() => setCar(false)}
+          onChanged={(fresh) =>
+            queries.setQueryData<QuotePage>(
+              ["quote", quote.id],
+              (now) => now && { ...now, vehicle: fresh.vehicle, fittings: fresh.fittings },
+            )
+          }
+        />
+      )}
       {named && vehicle.customer_id && (
         <CustomerDialog page={page} customer={vehicle.customer_id} onClose={() => setNamed(false)} />
       )}

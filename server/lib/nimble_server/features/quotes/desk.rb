@@ -169,6 +169,7 @@ module NimbleServer
             "quote" => Rows.quote(quote),
             "vehicle" => Vehicles::Garage.card(pricing.vehicle, @shop.now),
             "findings" => Vehicles::Findings.new(@shop).of(quote[:vehicle_id]),
+            "fittings" => Vehicles::Fittings.new(@shop).of(pricing.vehicle),
             "engine" => Engines::EngineLibrary.row(pricing.engine_row, pricing.engine),
             "newest_engine_revision" => Library.newest_engine(@shop, pricing.engine_row[:code])[:revision],
             "dropped" => dropped,

@@ -45,6 +45,7 @@ module NimbleServer
                 condition: Sequel.pg_jsonb({})
               )
             end
+          Car.note_reading(@shop, { id: id }, given["odometer_km"], "")
           Garage.card(find(id), @shop.now)
         rescue Sequel::UniqueConstraintViolation
           raise Refusal.new(
@@ -64,21 +65,23 @@ module NimbleServer
           row = find(id)
           values = noted(row, given)
           believe(row.merge(values))
+          Car.believe(@shop, row, values[:odometer_km], given["odometer_reason"], path: "/odometer_km")
+          Car.note_reading(@shop, row, values[:odometer_km], given["odometer_reason"])
           @shop[:vehicles].where(id: id).update(values.merge(updated_by: @shop.actor.account_id, updated_at: @shop.now))
           Garage.card(find(id), @shop.now)
         end
 
         # Quotes and jobs of a customer's cars are found by the name as it is now.
         def renew_search(customer_id)
-          joined
-            .where(customer_id: customer_id)
-            .all
-            .each do |vehicle|
-              @shop[:quotes]
-                .where(vehicle_id: vehicle[:id])
-                .select_map(%i[id number])
-                .each { |id, number| @shop[:quotes].where(id: id).update(search: Garage.search_text(vehicle, number)) }
-            end
+          joined.where(customer_id: customer_id).all.each { |vehicle| renew_search_of(vehicle) }
+        end
+
+        # @param vehicle [Hash] row with its customer
+        def renew_search_of(vehicle)
+          @shop[:quotes]
+            .where(vehicle_id: vehicle[:id])
+            .select_map(%i[id number])
+            .each { |id, number| @shop[:quotes].where(id: id).update(search: Garage.search_text(vehicle, number)) }
         end
 
         # The text quotes of a vehicle are found by.

@@ -1,0 +1,57 @@
+# frozen_string_literal: true
+
+require_relative "../spec_helper"
+
+RSpec.describe NimbleLedger::Vehicle do
+  describe "the maker's number" do
+    let(:number) { NimbleLedger::Vehicle::MakerNumber }
+
+    it "checks the ninth figure where the first says that there is a check digit" do
+      # seventeen ones: 8+7+6+5+4+3+2+10+0+9+8+7+6+5+4+3+2 = 89, and 89 = 8 x 11 + 1
+      expect(number.fault("11111111111111111")).to be_nil
+      expect(number.fault("11111111211111111")).to eq("check_digit")
+      expect(number.fault("71111111211111111")).to be_nil
+    end
+
+    it "knows X for ten, and tells one changed figure wherever it stands" do
+      rng = Random.new(7)
+      50.times do
+        text = Array.new(17) { number::VALUES.keys.sample(random: rng) }.join
+        text[0] = "4"
+        text[8] = "0"
+        text[8] = number.check_digit(text)
+        expect(number.fault(text)).to be_nil
+        at = ((1..16).to_a - [8]).sample(random: rng)
+        other = number::VALUES.keys.reject { |c| number::VALUES[c] == number::VALUES[text[at]] }.sample(random: rng)
+        changed = text.dup.tap { |copy| copy[at] = other }
+        expect(number.fault(changed)).to eq("check_digit")
+      end
+    end
+
+    it "is plain capitals, seventeen of them, none that looks like a figure" do
+      expect(number.plain(" 4ab-c 1")).to eq("4ABC1")
+      expect(number.fault("4ABC1")).to eq("length")
+      expect(number.fault("71111111O11111111")).to eq("letters")
+    end
+  end
+
+  it "believes an odometer that rises, and one that falls for a reason" do
+    odometer = NimbleLedger::Vehicle::Odometer
+    expect(odometer.believable?(100, nil)).to be(true)
+    expect(odometer.believable?(100, 100)).to be(true)
+    expect(odometer.believable?(99, 100)).to be(false)
+    expect(odometer.believable?(99, 100, reason: " ")).to be(false)
+    expect(odometer.believable?(99, 100, reason: "another instrument")).to be(true)
+  end
+
+  it "ends a warranty by months or distance, whichever is first" do
+    house = NimbleLedger::House::Settings.defaults
+    warranty = NimbleLedger::Vehicle::Warranty.new(house, fitted_on: Date.new(2026, 3, 31), fitted_km: 150_000)
+    expect([warranty.until, warranty.until_km]).to eq([Date.new(2027, 3, 31), 170_000])
+    expect(warranty.holds?(on: Date.new(2027, 3, 31), km: 170_000)).to be(true)
+    expect(warranty.holds?(on: Date.new(2027, 4, 1), km: 150_001)).to be(false)
+    expect(warranty.holds?(on: Date.new(2026, 4, 1), km: 170_001)).to be(false)
+    unknown = NimbleLedger::Vehicle::Warranty.new(house, fitted_on: Date.new(2026, 3, 31), fitted_km: nil)
+    expect(unknown.holds?(on: Date.new(2027, 1, 1), km: 900_000)).to be(true)
+  end
+end

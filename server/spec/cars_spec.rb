@@ -1,0 +1,98 @@
+# frozen_string_literal: true
+
+require_relative "spec_helper"
+
+# A car over the years: who owns it, what its odometer showed, what was fitted to it, and customers who are one person.
+RSpec.describe NimbleServer::Features::Vehicles::Car do
+  before(:context) { @advisor = Client.as("advisor@merrow.example") }
+
+  def added(owner: "Newt Quillan", phone: "555 0170", km: 100_000)
+    given = {
+      plate: "CAR #{SecureRandom.hex(3)}",
+      description: "Pellwick Breve",
+      engine_code: "SK18",
+      year: 2019,
+      odometer_km: km,
+      customer: {
+        name: owner,
+        phone: phone
+      }
+    }
+    @advisor.call(:post, "/api/vehicles", given).last["id"]
+  end
+
+  def call(verb, id, path = "", body = nil) = @advisor.call(verb, "/api/vehicles/#{id}#{path}", body)
+  def page(id) = call(:get, id).last
+
+  it "changes hands: its quotes are found by the new owner, and who had it stays known" do
+    id = added
+    quote = @advisor.call(:post, "/api/quotes", { vehicle_id: id }).last["quote"]
+    status, changed = call(:put, id, "", { owner: { name: "Wren Tolliver", phone: "555 0136" } })
+    expect([status, changed["vehicle"]["customer"]]).to eq([200, "Wren Tolliver"])
+    expect(changed["former_owners"].map { |row| row["name"] }).to eq(["Newt Quillan"])
+    found = @advisor.call(:get, "/api/quotes?search=tolliver").last["quotes"].map { |row| row["id"] }
+    expect(found).to include(quote["id"])
+    expect(call(:put, id, "", { owner: nil }).last["vehicle"]["customer"]).to be_nil
+  end
+
+  it "keeps every reading, and takes a lower one for a reason only, however it comes" do
+    id = added
+    status, body = call(:post, id, "/readings", { km: 90_000 })
+    expect([status, body["error"]["code"], body["error"]["details"].first["path"]]).to eq([422, "odometer_fell", "/km"])
+    expect(call(:post, id, "/readings", { km: 90_000, reason: "another instrument" }).first).to eq(200)
+    expect(call(:put, id, "/history", { odometer_km: 80_000 }).last["error"]["details"].first["path"]).to eq(
+      "/odometer_km"
+    )
+    expect(call(:put, id, "/history", { odometer_km: 91_000 }).first).to eq(200)
+    expect(page(id)["readings"].map { |row| row.values_at("km", "reason") }).to eq(
+      [[91_000, ""], [90_000, "another instrument"], [100_000, ""]]
+    )
+  end
+
+  it "checks the maker's number" do
+    id = added
+    expect(call(:put, id, "", { maker_number: "1111 1111 1111 1111 1" }).last["maker_number"]).to eq("1" * 17)
+    status, body = call(:put, id, "", { maker_number: "11111111211111111" })
+    expect([status, body["error"]["details"].first]).to match([422, include("path" => "/maker_number")])
+    expect(page(id)["maker_number"]).to eq("1" * 17)
+    expect(call(:put, id, "", { maker_number: "" }).last["maker_number"]).to be_nil
+  end
+
+  it "remembers what was fitted to which cylinder, by whom, and until when it is under warranty; the quote knows" do
+    id = added
+    month = (Date.today << 2).iso8601
+    given = { work: "coil", cylinders: [3, 4], km: 98_000, on: month, ours: true }
+    fitted = call(:post, id, "/fittings", given).last["fittings"]
+    expect(fitted.map { |row| row.values_at("work", "cylinder", "ours") }).to eq([["coil", 3, true], ["coil", 4, true]])
+    expect(fitted.first["warranty"]).to eq(
+      "holds" => true,
+      "until" => (Date.iso8601(month) >> 12).iso8601,
+      "until_km" => 118_000
+    )
+    call(:post, id, "/fittings", { work: "plug", cylinders: [1], on: month, ours: false, by: "a shop in town" })
+    quote = @advisor.call(:post, "/api/quotes", { vehicle_id: id }).last
+    expect(quote["fittings"].size).to eq(3)
+    expect(call(:post, id, "/fittings/#{fitted.first["id"]}/withdrawal").last["fittings"].size).to eq(2)
+    call(:post, id, "/readings", { km: 118_001 })
+    held = page(id)["fittings"].map { |row| row["warranty"] && row["warranty"]["holds"] }
+    expect(held).to match_array([false, nil])
+    status, body = call(:post, id, "/fittings", given.merge(cylinders: [9]))
+    expect([status, body["error"]["details"].first["path"]]).to eq([422, "/cylinders/0"])
+    expect(call(:post, id, "/fittings", given.merge(on: "2099-01-01")).last["error"]["code"]).to eq("invalid_day")
+  end
+
+  it "makes two entries for one person one, with all their cars, and says so in the record" do
+    name = "Senara #{SecureRandom.hex(3)}"
+    kept, double = Array.new(2) { page(added(owner: name))["vehicle"]["customer_id"] }
+    @advisor.call(:put, "/api/customers/#{double}", { name: name, wishes: "call before noon" })
+    expect(@advisor.call(:get, "/api/customers/#{kept}").last["doubles"].map { |row| row["id"] }).to include(double)
+    merged = @advisor.call(:post, "/api/customers/#{kept}/merge", { double: double }).last
+    expect(merged["vehicles"].size).to eq(2)
+    expect(merged["customer"]["wishes"]).to eq("call before noon")
+    expect(@advisor.call(:get, "/api/customers/#{double}").first).to eq(404)
+    people = @advisor.call(:get, "/api/find?search=#{name.split.last}").last["people"]
+    expect(people.map { |row| row["id"] }).to eq([kept])
+    act = TestServer.db[:record_entries].order(Sequel.desc(:at)).where(kind: "customers-merged").first
+    expect(act[:subject]).to eq("customer #{name}")
+  end
+end
