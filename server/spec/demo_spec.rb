@@ -24,9 +24,9 @@ RSpec.describe NimbleServer::Demo do
   end
 
   it "has quotes already, saved and not, some days old, that recompute to the cent" do
-    quotes = db[:quotes].where(shop_id: shop_id).order(:number).limit(7).all
-    expect(quotes.map { |quote| quote[:latest_revision] }).to eq([1, 1, 1, 1, 1, 1, 0])
-    expect(quotes.first[:updated_at]).to be < Time.now - (8 * 86_400)
+    quotes = db[:quotes].where(shop_id: shop_id).order(:number).limit(10).all
+    expect(quotes.map { |quote| quote[:latest_revision] }).to eq(([1] * 9) + [0])
+    expect(quotes.first[:created_at]).to be < Time.now - (8 * 86_400)
     db[:quote_scopes]
       .where(
         shop_id: shop_id,

@@ -26,6 +26,11 @@ RSpec.describe "when the database goes away" do
     status, body = quietly { desk.call(:get, "/api/quotes") }
     expect(status).to be >= 500
     expect(body["error"]["message"]).to include("try again")
+    customer = Client.new(@app)
+    quietly { customer.get("/y/#{"a" * 43}") }
+    expect([customer.last_response.status, customer.last_response.body]).to match(
+      [503, a_string_including("Just a moment")]
+    )
     @cluster.resume
     eventually { desk.call(:get, "/api/quotes").first == 200 }
     @db.disconnect

@@ -47,10 +47,10 @@ RSpec.describe "bin/start" do
       Open3.capture2e(*command).then { |text, status| [text, status.exitstatus] }
     end
     text, code = verify.call
-    expect([text, code]).to match([/Merrow Quay Garage: holds \(6 entries, 6 saved revisions, head 6 \h{12}\)/, 0])
-    head = text[/head (6 \h{12})/, 1].split
+    expect([text, code]).to match([/Merrow Quay Garage: holds \(25 entries, 9 saved revisions, head 25 \h{12}\)/, 0])
+    head = text[/head (25 \h{12})/, 1].split
     expect(verify.call("--has", *head)).to match([include("stands in the record of Merrow Quay Garage"), 0])
-    expect(verify.call("--has", "6", "0" * 12)).to match([include("No record here has"), 1])
+    expect(verify.call("--has", "25", "0" * 12)).to match([include("No record here has"), 1])
     expect(verify.call("--has", "six", "now")).to match([include("Usage: bin/verify"), 1])
     expect(@start.up?).to be(true)
   end

@@ -29,6 +29,8 @@ module NimbleServer
       @app.call(env)
     rescue Sequel::DatabaseError, Sequel::PoolTimeout => e
       LastResort.log(e)
+      return Features::CustomerPage::Door.away(env) if env["PATH_INFO"].to_s.start_with?("/y/")
+
       [503, { "content-type" => "application/json" }, [AWAY]]
     rescue StandardError => e
       LastResort.log(e)

@@ -26,8 +26,13 @@ module NimbleServer
 
           env["sinatra.route"] = "#{env["REQUEST_METHOD"]} /y/:link"
           answer(Rack::Request.new(env))
-        rescue Sequel::DatabaseDisconnectError, Sequel::DatabaseConnectionError, Sequel::PoolTimeout
-          page(503, Sheet.gone(texts(env)), env)
+        end
+
+        # In place of a page that cannot be shown just now.
+        def self.away(env)
+          texts = Documents::Texts.of(env["HTTP_ACCEPT_LANGUAGE"].to_s[0, 2].downcase)
+          html = Sheet.away(texts).html(nonce: env["nimble.nonce"])
+          [503, { "content-type" => "text/html; charset=utf-8" }, [html]]
         end
 
         private

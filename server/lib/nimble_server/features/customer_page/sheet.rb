@@ -21,7 +21,10 @@ module NimbleServer
 
         # In place of a page that is not there.
         # @param texts [Documents::Texts]
-        def self.gone(texts) = allocate.tap { |sheet| sheet.send(:only, texts) }
+        def self.gone(texts) = allocate.tap { |sheet| sheet.send(:only, texts, "gone") }
+
+        # In place of a page that cannot be shown just now.
+        def self.away(texts) = allocate.tap { |sheet| sheet.send(:only, texts, "away") }
 
         # @param offer [Offers::Offer]
         # @param fault [String, nil] key of what is to be said first
@@ -46,7 +49,10 @@ module NimbleServer
 
         attr_reader :offer, :wording, :fault, :form, :nonce
 
-        def only(texts) = @texts = texts
+        def only(texts, why)
+          @texts = texts
+          @why = why
+        end
 
         def say(key, **values) = @texts.say("page.#{key}", **values)
         def language = @texts.language
