@@ -838,6 +838,27 @@ module Answers
             )
         }
       ),
+    "GarageReport" =>
+      object(
+        {
+          "added" => INT,
+          "changed" => INT,
+          "same" => INT,
+          "rejected" => INT,
+          "rows" =>
+            list(
+              object(
+                {
+                  "line" => INT,
+                  "plate" => TEXT,
+                  "status" => words("added", "changed", "rejected"),
+                  "changes" => list(TEXT),
+                  "reason" => maybe(TEXT)
+                }
+              )
+            )
+        }
+      ),
     "PriceReport" =>
       object(
         {

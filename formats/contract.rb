@@ -195,6 +195,7 @@ module Contract
           "by" => Shape.string(max: 120, empty: true)
         }
       ),
+    "GarageRows" => Shape.object(required: { "csv" => Shape.string(max: 4_000_000, lines: true) }),
     "MergeCustomer" => Shape.object(required: { "double" => Shape.string(max: 40) }),
     "NewOffer" =>
       Shape.object(
@@ -566,6 +567,16 @@ module Contract
             body: "ShopDetails",
             refused: ["422"]
           )
+      },
+      "/api/garage/export" => {
+        "get" => operation("Cars and owners as CSV", nil, type: "text/csv")
+      },
+      "/api/garage/report" => {
+        "post" => operation("What rows of cars and owners would change", "GarageReport", body: "GarageRows")
+      },
+      "/api/garage" => {
+        "post" =>
+          operation("Take rows of cars and owners", "GarageReport", body: "GarageRows", status: "201", once: true)
       },
       "/api/vehicles/{id}" => {
         "get" => operation("A car over the years", "CarPage", path: ["id"], refused: ["404"]),

@@ -15,17 +15,16 @@ class Screenshots
   def take
     FileUtils.mkdir_p(FOLDER)
     first_run
-    picture("sign-in") { @stage.go("/") }
     @stage.sign_in("advisor@merrow.example")
-    quotes
     picture("counter") { @stage.go("/", "Waiting for a yes") }
+    yes
+    quotes
     library
     @stage.go("/house", "two-post lift")
     click("Sign out")
     @stage.see("Sign in")
     @stage.sign_in("owner@merrow.example")
     picture("house") { @stage.go("/house", "two-post lift") }
-    picture("house-figure") { click("change Parts markup").then { @stage.see("As shipped") } }
   end
 
   private
@@ -56,9 +55,7 @@ class Screenshots
     picture("quote-trouble-v8") { @stage.open(stuck).then { @stage.press("f") } }
     scopes
     picture("quote-flat-four") { @stage.open(@stage.quote("4-HIL-6M", [2, 4])).then { @stage.press("q") } }
-    picture("why-the-hours") { @stage.open(rear).then { click("quoted: why?") } }
-    picture("quote-tablet", width: 820, height: 1180) { @stage.open(rear) }
-    paper(rear)
+    paper("quote-paper", "/api/quotes/#{rear}/print.pdf")
   end
 
   def scopes
@@ -71,7 +68,6 @@ class Screenshots
   def library
     picture("engines") { @stage.go("/engines", "AS04") }
     picture("engine") { @stage.go("/engines/IXO6", "What comes off") }
-    picture("engine-import") { import_report }
     picture("prices") { @stage.go("/prices", "COI-80409") }
   end
 
@@ -95,40 +91,28 @@ class Screenshots
     @stage.settled
   end
 
-  # What an import would change, for a profile with two other figures and one step more.
-  def import_report
-    profile = JSON.parse(File.read(File.join(NimbleServer::ROOT, "demo/engines/jiv6.engine.json")))
-    profile["plug"]["torque_nm"] = 23
-    profile["steps"][2]["remove"] = [8, 12, 20]
-    profile["steps"] << { "id" => "strut-brace", "label" => "Strut brace", "remove" => [2, 3, 5], "refit" => [2, 3, 5] }
-    path = "/tmp/nimble-import.engine.json"
-    File.write(path, JSON.generate(profile))
-    @stage.go("/engines", "AS04")
-    click("Import a profile")
-    @driver.find_element(css: "input[type=file]").send_keys(path)
-    @stage.see("It becomes revision 2")
-  end
-
   def click(text) =
     @driver
       .find_elements(css: "button")
       .find { |button| button.text.include?(text) || button.attribute("textContent").include?(text) }
       .click
 
-  def paper(id)
-    pdf = @stage.client.call(:get, "/api/quotes/#{id}/print.pdf").last
-    File.binwrite("/tmp/nimble-quote.pdf", pdf)
-    system(
-      "pdftoppm",
-      "-png",
-      "-r",
-      "80",
-      "-singlefile",
-      "/tmp/nimble-quote.pdf",
-      File.join(FOLDER, "quote-paper"),
-      exception: true
-    )
-    puts "quote-paper"
+  # What waits for a yes, the customer's page, what was agreed, and the page to sign.
+  def yes
+    waiting = @stage.client.call(:get, "/api/counter").last["waiting"].find { |row| row["scopes"].size == 2 }
+    offer = @stage.client.call(:get, "/api/quotes/#{waiting["quote_id"]}/yes").last["offers"].first
+    picture("yes") { @stage.go("/quotes/#{waiting["quote_id"]}/yes", "Waiting for a yes") }
+    paper("authorization", "/api/offers/#{offer["id"]}/authorization.pdf")
+    agreed = @stage.client.call(:get, "/api/counter").last["agreed"].first
+    picture("agreed") { @stage.go("/quotes/#{agreed["quote_id"]}/yes", "What was offered") }
+    picture("customer", width: 390, height: 1180) { @stage.go(URI(offer["link"]).path, "What could happen") }
+  end
+
+  def paper(name, path)
+    pdf = "/tmp/nimble-#{name}.pdf"
+    File.binwrite(pdf, @stage.client.call(:get, path).last)
+    system("pdftoppm", "-png", "-r", "80", "-singlefile", pdf, File.join(FOLDER, name), exception: true)
+    puts name
   end
 end
 

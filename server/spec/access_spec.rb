@@ -150,6 +150,21 @@ RSpec.describe "who may see what" do
     "GET /api/progress/:id" => {
       other: :own
     },
+    "GET /api/garage/export" => {
+      other: :own
+    },
+    "POST /api/garage/report" => {
+      body: {
+        csv: "plate\nZZ 9"
+      },
+      other: :own
+    },
+    "POST /api/garage" => {
+      body: {
+        csv: "plate,description,engine\nZZ 9,x,JIV6"
+      },
+      other: :own
+    },
     "GET /api/vehicles/:id" => {
       other: 404
     },

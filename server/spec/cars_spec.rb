@@ -1,6 +1,7 @@
 # frozen_string_literal: true
 
 require_relative "spec_helper"
+require "csv"
 
 # A car over the years: who owns it, what its odometer showed, what was fitted to it, and customers who are one person.
 RSpec.describe NimbleServer::Features::Vehicles::Car do
@@ -94,5 +95,52 @@ RSpec.describe NimbleServer::Features::Vehicles::Car do
     expect(people.map { |row| row["id"] }).to eq([kept])
     act = TestServer.db[:record_entries].order(Sequel.desc(:at)).where(kind: "customers-merged").first
     expect(act[:subject]).to eq("customer #{name}")
+  end
+
+  describe "the garage as a file" do
+    let(:owner) { Client.as("owner@merrow.example") }
+
+    def report(text) = @advisor.call(:post, "/api/garage/report", { csv: text })
+    def cell(text, plate, name) = CSV.parse(text, headers: true).find { |row| row["plate"] == plate }[name]
+
+    it "goes out and comes in again without changing anything" do
+      text = @advisor.call(:get, "/api/garage/export").last
+      expect(cell(text, "4-TRE-1M", "name")).to eq("Ines Calloway")
+      expect(report(text).last.values_at("added", "changed", "rejected")).to eq([0, 0, 0])
+      status, body = owner.call(:post, "/api/garage", { csv: text })
+      expect([status, body["error"]["message"]]).to eq([400, "No row of the garage list changes anything."])
+    end
+
+    it "shows what rows would do, and does it after a yes; what cannot be taken says why, by its line" do
+      plate = "GAR #{SecureRandom.hex(3)}".upcase
+      text = <<~CSV
+        plate;description;engine;year;odometer_km;name;phone;wishes
+        #{plate};Pellwick Breve;SK18;2019;10000;=Newt;555 0177;call before noon
+        4-TRE-1M;;;;;;;by mail only
+        NONE 1;x;XX99;;;;;
+        NONE 2;x;SK18;19;;;;
+        8-LIB-8M;;;;5;;;
+        #{plate};twice;SK18;;;;;
+      CSV
+      found = report(text).last
+      expect(found.values_at("added", "changed", "rejected")).to eq([1, 1, 4])
+      expect(found["rows"].first(4).to_h { |row| [row["line"], row["reason"]] }).to eq(
+        4 => "the library has no engine XX99",
+        5 => "year is no year of a car",
+        6 => "odometer_km is below the last reading",
+        7 => "stands twice in this file"
+      )
+      expect(@advisor.vehicle(plate)).to be_nil
+      expect(owner.call(:post, "/api/garage", { csv: text }).first).to eq(201)
+      expect(@advisor.vehicle(plate)).to include("customer" => "=Newt", "odometer_km" => 10_000, "year" => 2019)
+      out = @advisor.call(:get, "/api/garage/export").last
+      expect([cell(out, plate, "name"), cell(out, "4-TRE-1M", "wishes")]).to eq(["'=Newt", "by mail only"])
+    end
+
+    it "refuses a file that is no table of ours, with the line" do
+      expect(report("plate,color\n1,red").last["error"]).to include("code" => "invalid_csv")
+      expect(report("name\nInes").last["error"]["message"]).to include("has no column plate")
+      expect(report("plate\n\"4").last["error"]["details"].first["path"]).to eq("/csv/2")
+    end
   end
 end

@@ -36,6 +36,7 @@ export type Offer = Schemas["Offer"];
 export type NewOffer = Schemas["NewOffer"];
 export type OfferAnswer = Schemas["OfferAnswer"];
 export type CounterPage = Schemas["Counter"];
+export type GarageReport = Schemas["GarageReport"];
 export type CarPage = Schemas["CarPage"];
 export type Fitting = Schemas["Fitting"];
 export type CustomerPage = Schemas["CustomerPage"];
@@ -136,6 +137,9 @@ export const api = {
   revokeOffer: (id: string) => unwrap(client.POST("/api/offers/{id}/revocation", { params: { path: { id } } })),
   retryOffer: (id: string) => unwrap(client.POST("/api/offers/{id}/retry", { params: { path: { id } } })),
   settleQuestion: (id: string) => unwrap(client.POST("/api/questions/{id}/settled", { params: { path: { id } } })),
+  reportGarage: (csv: string) => unwrap(client.POST("/api/garage/report", { body: { csv } })),
+  keepGarage: (csv: string, key: string) =>
+    unwrap(client.POST("/api/garage", { body: { csv }, params: { header: { "Idempotency-Key": key } } })),
   car: (id: string) => unwrap(client.GET("/api/vehicles/{id}", { params: { path: { id } } })),
   changeCar: (id: string, body: Schemas["ChangeCar"]) =>
     unwrap(client.PUT("/api/vehicles/{id}", { params: { path: { id } }, body })),

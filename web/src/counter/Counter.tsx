@@ -12,6 +12,7 @@ import { FoundRows } from "./FoundRows";
 import { Needs } from "./Needs";
 
 const NewVehicle = whenOpened(async () => (await import("./NewVehicle")).NewVehicle);
+const GarageImport = whenOpened(async () => (await import("./GarageImport")).GarageImport);
 const PersonDialog = whenOpened(async () => (await import("./PersonDialog")).PersonDialog);
 
 /** What needs me now; and one search for whoever stands at the counter or is on the phone. */
@@ -21,6 +22,7 @@ export function Counter() {
   const [text, setText] = useState("");
   const [all, setAll] = useState(false);
   const [adding, setAdding] = useState(false);
+  const [importing, setImporting] = useState(false);
   const [person, setPerson] = useState<string | null>(null);
   const asked = useDeferredValue(text.trim());
   const queries = useQueryClient();
@@ -74,7 +76,16 @@ export function Counter() {
         <Small>
           {asked === "" &&
             (all ? (
-              <Asked onPress={() => setAll(false)}>Back to what needs you</Asked>
+              <>
+                <Asked onPress={() => setAll(false)}>Back to what needs you</Asked>
+                {writes && (
+                  <>
+                    {" "}
+                    · <a href="/api/garage/export">Cars and owners as CSV</a> ·{" "}
+                    <Asked onPress={() => setImporting(true)}>Import</Asked>
+                  </>
+                )}
+              </>
             ) : (
               <Asked onPress={() => setAll(true)}>All cars and quotes</Asked>
             ))}
@@ -118,6 +129,7 @@ export function Counter() {
       {adding && (
         <NewVehicle plate={asked} onClose={() => setAdding(false)} onAdded={(vehicle) => start.mutate(vehicle.id)} />
       )}
+      {importing && <GarageImport onClose={() => setImporting(false)} />}
       {person && <PersonDialog id={person} onClose={() => setPerson(null)} onStart={start.mutate} />}
     </BookPage>
   );

@@ -3,9 +3,28 @@
 module NimbleServer
   module Features
     module Customers
-      # People. Needs: Directory. Adds: GET and PUT /api/customers/:id, POST /api/customers/:id/merge.
+      # People. Needs: Directory, GarageList. Adds: GET and PUT /api/customers/:id, POST
+      # /api/customers/:id/merge; the garage as a file: export, what rows would change, keeping them.
       module Routes
+        # Cars and owners as a file, out and in.
+        def self.list(app)
+          app.api(:get, "/api/garage/export", role: :advisor) do
+            content_type "text/csv", charset: "utf-8"
+            headers "content-disposition" => "attachment; filename=\"garage.csv\""
+            GarageList.new(shop).csv
+          end
+
+          app.api(:post, "/api/garage/report", role: :advisor, body: "GarageRows") do
+            GarageList.new(shop).report(body_json["csv"])
+          end
+
+          app.api(:post, "/api/garage", role: :owner, body: "GarageRows") do
+            once(201) { GarageList.new(shop).keep(body_json["csv"]) }
+          end
+        end
+
         def self.registered(app)
+          list(app)
           app.api(:get, "/api/customers/:id", role: :technician) do
             Directory.new(shop).page(uuid(params["id"], "customer"))
           end

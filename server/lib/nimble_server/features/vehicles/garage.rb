@@ -22,6 +22,12 @@ module NimbleServer
             .all
         end
 
+        # Every car with its owner, by plate.
+        def everything = joined.order(Sequel[:vehicles][:plate]).all
+
+        # @return [Hash, nil]
+        def by_plate(plate) = joined.where(Sequel[:vehicles][:plate] => plate).first
+
         def find(id) = joined.where(Sequel[:vehicles][:id] => id).first || raise(Refusal.not_found("vehicle"))
 
         # @param given [Hash] see the contract, NewVehicle
