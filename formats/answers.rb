@@ -326,6 +326,7 @@ module Answers
         "parts" => list(wanted),
         "quoted_share" => NUM,
         "reference_hours" => maybe(NUM),
+        "diagnosis" => maybe(object({ "hours" => NUM, "cents" => INT, "owed_cents" => INT, "credited" => BOOL })),
         "set_aside" => maybe(object({ "by_hours" => NUM, "reason" => TEXT }))
       }
     )

@@ -15,7 +15,7 @@ RSpec.describe "the folders of the core" do
     %w[risk],
     %w[parts],
     %w[price],
-    %w[slots card],
+    %w[slots card vehicle],
     %w[job car],
     %w[documents estimate],
     %w[picture],

@@ -235,6 +235,21 @@ RSpec.describe NimbleServer::Features::Offers do
     expect(page["offers"].map { |one| one["state"] }).to eq(%w[authorized authorized])
   end
 
+  it "sells finding out: on the quote's lines, on the phone and on the customer's page" do
+    page = @advisor.start_quote
+    id = page["quote"]["id"]
+    content = page["draft"]["content"].merge("diagnosis" => { "hours" => 0.8, "buys" => "swap the coil, read again" })
+    content["scopes"][0]["cylinders"] = [5]
+    stored = @advisor.call(:put, "/api/quotes/#{id}/draft", { version: 1, content: content }).last
+    expect(stored["sheet"]["diagnosis"]).to include("hours" => 0.8, "cents" => 11_600, "credited" => true)
+    expect(@advisor.save(id, stored).first).to eq(201)
+    sent = offer(id).last["offers"].first
+    expect(sent["scopes"].first["spoken"].join(" ")).to include("Finding the fault costs nothing beside the repair")
+    expect(read(sent)).to include("It buys: swap the coil, read again.")
+    lines = @db[:quote_lines].where(kind: "diagnosis").select_order_map(:cents)
+    expect(lines).to eq([-11_600, 11_600])
+  end
+
   it "speaks German where the shop does" do
     @db[:shops].where(id: shop_id).update(locale: "de-DE")
     sent = offer(saved).last["offers"].first

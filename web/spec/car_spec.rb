@@ -108,4 +108,48 @@ RSpec.describe "the car on the Quote page", type: :feature do
   ensure
     TestServer.db[:findings].delete
   end
+
+  it "notes what was fitted, shows our warranty at its cylinder, and remembers whose the car was" do
+    open_page(made_quote("2-OAK-5W", [3]))
+    click_button "The car 2-OAK-5W"
+    expect(page).to have_css("[role=dialog] h2", text: "2-OAK-5W")
+    accessible
+    choose_from "Cylinder", "3"
+    click_button "Note it"
+    expect(page).to have_text("by us, under warranty until")
+    fill_in "Owner", with: "Wren Tolliver"
+    click_button "Keep number and owner"
+    expect(page).to have_text("Before: Oakwood School")
+    fill_in "Maker's number", with: "11111111211111111"
+    click_button "Keep number and owner"
+    expect(page).to have_text("check digit")
+    press(:escape)
+    expect(page).to have_no_css("[role=dialog]")
+    expect(page).to have_css("button[aria-label*='Cylinder 3,'][aria-label*='coil: our warranty']")
+    expect(page).to have_text("Wren Tolliver")
+  end
+
+  it "takes in cars from a file after a yes, and makes two entries of one person one" do
+    click_button "Sign out"
+    expect(page).to have_field("E-mail")
+    sign_in "owner@merrow.example"
+    click_button "All cars and quotes"
+    click_button "Import"
+    file = Tempfile.new(%w[garage .csv])
+    file.write("plate,description,engine,name,phone\nIMP 1,Pellwick Breve,SK18,Ines Calloway,\nIMP 2,x,NONE,,\n")
+    file.close
+    page.attach_file(file.path, make_visible: true) { click_button "Choose a file" }
+    expect(page).to have_text("1 new; 1 cannot be taken.")
+    accessible
+    click_button "Take 1"
+    expect(page).to have_no_css("[role=dialog]")
+    search("calloway")
+    expect(page).to have_button("Start a quote for IMP 1")
+    click_button "Open Ines Calloway", match: :first
+    expect(page).to have_css("section[aria-label='Perhaps the same person']")
+    accessible
+    within("section[aria-label='Perhaps the same person']") { find("button").click }
+    expect(page).to have_no_css("section[aria-label='Perhaps the same person']")
+    within("[role=dialog]") { expect(page).to have_text("IMP 1").and have_text("4-TRE-1M") }
+  end
 end

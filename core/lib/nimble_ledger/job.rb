@@ -7,13 +7,14 @@ module NimbleLedger
   #   job = car.job(targets, soak: "short", discount: { "cents" => 1000 })
   #   job.price.total_cents
   class Job
-    attr_reader :car, :targets, :soak, :override, :discount, :codes, :live, :effort, :plan
+    attr_reader :car, :targets, :soak, :override, :discount, :diagnosis, :codes, :live, :effort, :plan
 
     # @param car [Car]
     # @param targets [Array<Profile::Target>]
     # @param soak [String] protocol
     # @param override [Estimate::Override, nil] the advisor's own hours
     # @param discount [Hash, nil] {"label", "cents"}
+    # @param diagnosis [Price::Diagnosis, nil] what finding out may cost beside it
     # @param codes [Boolean] whether the car came with fault codes
     # @param live [Risk::Live, nil] what has come out already
     # @param effort [Access::Effort] shared by all that is computed for one answer or page
@@ -24,6 +25,7 @@ module NimbleLedger
       soak: "none",
       override: nil,
       discount: nil,
+      diagnosis: nil,
       codes: false,
       live: nil,
       effort: Access::Effort.new
@@ -33,6 +35,7 @@ module NimbleLedger
       @soak = soak
       @override = override
       @discount = discount
+      @diagnosis = diagnosis
       @codes = codes
       @live = live
       @effort = effort
@@ -42,7 +45,8 @@ module NimbleLedger
     def planner = car.planner
 
     # The same car and soak with other targets: hours set by hand were for others, the discount stays.
-    def with_targets(targets) = Job.new(car, targets, soak: soak, discount: discount, codes: codes, effort: effort)
+    def with_targets(targets) =
+      Job.new(car, targets, soak: soak, discount: discount, diagnosis: diagnosis, codes: codes, effort: effort)
 
     # Other work on the same car on a day of its own: what was set by hand for this job does not touch it.
     def another_day(targets) = Job.new(car, targets, soak: soak, codes: codes, effort: effort)
@@ -56,6 +60,7 @@ module NimbleLedger
         soak: soak,
         override: override,
         discount: discount,
+        diagnosis: diagnosis,
         codes: codes,
         live: live,
         effort: effort
@@ -69,6 +74,7 @@ module NimbleLedger
         soak: protocol,
         override: override,
         discount: discount,
+        diagnosis: diagnosis,
         codes: codes,
         live: live,
         effort: effort
@@ -99,7 +105,8 @@ module NimbleLedger
     def price
       return nil unless car.catalog
 
-      @price ||= Price::Lines.new(quoted_tenths, needed, car.catalog, house: car.house, discount: discount)
+      @price ||=
+        Price::Lines.new(quoted_tenths, needed, car.catalog, house: car.house, discount: discount, diagnosis: diagnosis)
     end
 
     # @return [Integer, nil] cents one of a part sells for here; nil when nobody has a price

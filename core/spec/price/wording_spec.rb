@@ -61,6 +61,30 @@ RSpec.describe NimbleLedger::Price::Lines do
     expect(price(house: { "taxes" => taxes }, discount: { "cents" => 999_999 }).total_cents).to eq(0)
   end
 
+  describe "finding out" do
+    def sold(house) = NimbleLedger::Price::Diagnosis.new(0.8, house: NimbleLedger::House::Settings.defaults.with(house))
+
+    it "costs nothing beside the repair where the house credits it, and is owed with its tax without" do
+      tax = { "taxes" => [{ "label" => "Tax", "percent" => 10, "on" => %w[labor] }] }
+      plain = price(house: tax)
+      with = price(house: tax, diagnosis: { "hours" => 0.8 })
+      expect(with.total_cents).to eq(plain.total_cents)
+      # 0.8 hours at 145.00
+      expect(cents(with, "diagnosis")).to eq([11_600, -11_600])
+      expect(sold(tax).owed_cents).to eq(12_760)
+      expect(with.total_with(10, 0)).to eq(plain.total_with(10, 0))
+    end
+
+    it "is a taxed line of the quote where the house does not" do
+      own = { "diagnosis_credited" => false, "taxes" => [{ "label" => "Tax", "percent" => 10, "on" => %w[labor] }] }
+      plain = price(house: own)
+      with = price(house: own, diagnosis: { "hours" => 0.8 })
+      expect(with.total_cents - plain.total_cents).to eq(12_760)
+      expect(with.total_with(10, 0) - plain.total_with(10, 0)).to eq(12_760)
+      expect(with.list.sum(&:cents)).to eq(with.total_cents)
+    end
+  end
+
   it "an outcome takes the discount again on its own lines" do
     cut = price(discount: { "cents" => 12_500 })
     expect([cut.total_cents, cut.total_with(10, 3_000)]).to eq([0, 2_500])

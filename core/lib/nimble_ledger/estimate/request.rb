@@ -40,6 +40,7 @@ module NimbleLedger
         "codes" => Shape.boolean,
         "override" => Override::SHAPE,
         "live" => Risk::Live::SHAPE,
+        "diagnosis" => Price::Diagnosis::SHAPE,
         "discount" =>
           Shape.object(
             required: {
@@ -65,7 +66,7 @@ module NimbleLedger
           }
         )
 
-      attr_reader :car, :targets, :soak, :discount, :override, :live, :warnings
+      attr_reader :car, :targets, :soak, :discount, :diagnosis, :override, :live, :warnings
 
       # @return [Hash{String=>String}] variants nobody answered, with the usual answer that was taken
       attr_reader :assumed_variants
@@ -90,6 +91,7 @@ module NimbleLedger
         @soak = allowed_soak(hash["soak"] || "none", path)
         @codes = hash["codes"] || false
         @discount = hash["discount"]
+        @diagnosis = hash["diagnosis"] && Price::Diagnosis.new(hash["diagnosis"]["hours"], house: car.house)
         @override = Override.from(hash["override"])
         @live = live_of(hash, path)
         freeze
@@ -102,7 +104,16 @@ module NimbleLedger
       # @raise [ImpossiblePlan]
       # @return [Job]
       def job(car: @car, effort: Access::Effort.new)
-        car.job(targets, soak: soak, override: override, discount: discount, codes: codes?, live: live, effort: effort)
+        car.job(
+          targets,
+          soak: soak,
+          override: override,
+          discount: discount,
+          diagnosis: diagnosis,
+          codes: codes?,
+          live: live,
+          effort: effort
+        )
       end
 
       # @return [Hash] see formats.md, "Estimate request and answer"

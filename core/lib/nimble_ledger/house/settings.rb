@@ -54,6 +54,8 @@ module NimbleLedger
         )
 
       declare "money", "rate_cents", 14_500, cents, "Labor rate per hour"
+      declare "money", "diagnosis_rate_cents", 14_500, cents, "Diagnosis rate per hour"
+      declare "money", "diagnosis_credited", true, Shape.boolean, "Diagnosis is credited with the repair"
       declare "money",
               "currency",
               "USD",

@@ -14,7 +14,8 @@ module NimbleLedger
       # @param catalog [Parts::Catalog]
       # @param house [House::Settings] resolved for the job
       # @param discount [Hash, nil] {"label", "cents"}
-      def initialize(tenths, needed, catalog, house:, discount: nil)
+      # @param diagnosis [Diagnosis, nil]
+      def initialize(tenths, needed, catalog, house:, discount: nil, diagnosis: nil)
         @house = house
         @catalog = catalog
         @discount = discount
@@ -24,7 +25,8 @@ module NimbleLedger
         @leftovers = []
         @material = part_lines(needed.billed) + consumables(needed.consumables)
         @fees = fees
-        @staying = Taxed.of(@material + @fees)
+        @sold, @credited = diagnosis&.credited? ? [[], diagnosis_lines(diagnosis)] : [diagnosis_lines(diagnosis), []]
+        @staying = Taxed.of(@sold + @material + @fees)
         price(tenths)
         freeze
       end
@@ -85,9 +87,9 @@ module NimbleLedger
       private_constant :Sums
 
       def price(tenths)
-        before_tax = [labor(tenths)] + @material + supplies(labor_cents(tenths)) + @fees
+        before_tax = [labor(tenths)] + @sold + @material + supplies(labor_cents(tenths)) + @fees
         @sums = Taxed.of(before_tax).then { |lines| sums(lines.cents, lines.classes) }
-        @list = before_tax + discount_line + tax_lines
+        @list = before_tax + @credited + discount_line + tax_lines
       end
 
       # @param gross [Array<Integer>] cents of each line before tax
@@ -202,6 +204,16 @@ module NimbleLedger
       def supplies_cents(labor_cents) = [Money.round(labor_cents * @supplies_share), @house["supplies_cap_cents"]].min
 
       def supplies_basis = "#{@house["supplies_percent"]} % of labor, up to the house cap."
+
+      # Finding out; where the house credits it, with what takes it off again: the two come to nothing.
+      def diagnosis_lines(diagnosis)
+        return [] unless diagnosis
+
+        line = Line.new("diagnosis", "Diagnosis, at most", diagnosis.hours, diagnosis.rate_cents, diagnosis.cents)
+        return [line] unless diagnosis.credited?
+
+        [line, Line.new("diagnosis", "Diagnosis, credited with the repair", 1, -diagnosis.cents, -diagnosis.cents)]
+      end
 
       def fees = @house["fees"].map { |fee| Line.new("fee", fee["label"], 1, fee["cents"], fee["cents"]) }
 

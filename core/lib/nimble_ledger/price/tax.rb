@@ -8,6 +8,7 @@ module NimbleLedger
       # What a kind of line counts as; consumables are taxed as parts, supplies as fees.
       CLASS_OF = {
         "labor" => "labor",
+        "diagnosis" => "labor",
         "part" => "parts",
         "consumable" => "parts",
         "supplies" => "fees",

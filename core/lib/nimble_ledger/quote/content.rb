@@ -60,6 +60,15 @@ module NimbleLedger
             "history" => known_history,
             "codes" => Shape.boolean,
             "variants" => Shape.map(Shape.string(max: 80), max: Profile::MAX_VARIANTS),
+            "diagnosis" =>
+              Shape.nullable(
+                Shape.object(
+                  required: Price::Diagnosis::SHAPE.required,
+                  optional: {
+                    "buys" => Shape.string(max: 200, empty: true)
+                  }
+                )
+              ),
             "arrival" => Shape.one_of("cold", "warm", "hot"),
             "drop_off" => moment,
             "promised" => moment,
@@ -171,7 +180,12 @@ module NimbleLedger
       private
 
       # What the advisor changed by hand.
-      def adjustments(selection) = { "override" => selection.override, "discount" => selection.discount }.compact
+      def adjustments(selection) =
+        {
+          "override" => selection.override,
+          "discount" => selection.discount,
+          "diagnosis" => @hash["diagnosis"]&.slice("hours")
+        }.compact
 
       def moment(key) = @hash[key] && Slots::ReadyTime::Moment.parse(@hash[key], path: "/content/#{key}")
 

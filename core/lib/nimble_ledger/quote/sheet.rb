@@ -23,6 +23,7 @@ module NimbleLedger
         parts
         quoted_share
         reference_hours
+        diagnosis
         soak
       ].freeze
 
@@ -205,6 +206,7 @@ module NimbleLedger
             },
             "quoted_share" => answer.quoted_share,
             "reference_hours" => @selection.reference_hours,
+            "diagnosis" => diagnosis,
             "set_aside" => @selection.set_aside,
             "soak" => {
               "in_force" => answer.plan.soak,
@@ -212,6 +214,12 @@ module NimbleLedger
             }
           )
           .merge(trouble_sections)
+      end
+
+      # What finding out may cost, and what is owed for it without the repair.
+      def diagnosis
+        sold = answer.diagnosis or return nil
+        { "hours" => sold.hours, "cents" => sold.cents, "owed_cents" => sold.owed_cents, "credited" => sold.credited? }
       end
 
       def trouble_sections

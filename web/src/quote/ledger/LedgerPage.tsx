@@ -82,7 +82,7 @@ const Total = styled.div`
 `;
 
 const GROUPS: [string, string[]][] = [
-  ["Labor", ["labor"]],
+  ["Labor", ["labor", "diagnosis"]],
   ["Parts", ["part"]],
   ["With it", ["consumable", "supplies", "fee", "discount", "tax"]],
 ];
@@ -155,6 +155,11 @@ export function LedgerPage({ sheet, stale, head, actions, hours, onTrouble, onAd
               <Small as="p" style={{ paddingTop: 4 }}>
                 A guide gives {format.hours(sheet.reference_hours)} h; we quote{" "}
                 {format.hours(sheet.estimate?.hours.quoted ?? 0)} h.
+              </Small>
+            )}
+            {sheet.diagnosis?.credited && (
+              <Small as="p" style={{ paddingTop: 4 }}>
+                Without the repair, finding out is owed: {format.money(sheet.diagnosis.owed_cents)} at most.
               </Small>
             )}
             <WhatIfs

@@ -138,6 +138,27 @@ export function ConditionDialog({ page, content, resolved, problem, onChange, on
         {choice("Fault codes", content.codes ? "yes" : "no", { no: "None", yes: "Present: scan and clear" }, (value) =>
           onChange?.((now) => ({ ...now, codes: value === "yes" })),
         )}
+        <NumberBox
+          label="Finding out, at most, hours"
+          value={content.diagnosis?.hours ?? null}
+          least={0}
+          decimals={1}
+          placeholder="none sold"
+          isDisabled={!onChange}
+          onValue={(hours) =>
+            onChange?.((now) => ({ ...now, diagnosis: hours ? { buys: now.diagnosis?.buys ?? "", hours } : null }))
+          }
+        />
+        <Field
+          label="What finding out buys"
+          value={content.diagnosis?.buys ?? ""}
+          placeholder="swap the coil, read again under load"
+          isDisabled={!onChange || !content.diagnosis}
+          maxLength={200}
+          onChange={(buys) =>
+            onChange?.((now) => (now.diagnosis ? { ...now, diagnosis: { ...now.diagnosis, buys } } : now))
+          }
+        />
         {choice(
           "Arrives",
           content.arrival ?? "cold",

@@ -95,6 +95,16 @@ module NimbleServer
           "#{parts.join(", ").sub(/\A[[:lower:]]/, &:upcase)}."
         end
 
+        # What finding out costs, where it is sold: what it buys, and what is owed without the repair.
+        # @return [String, nil]
+        def diagnosis
+          sold = scope.page["diagnosis"] or return nil
+          buys = @offer.revision[:content].to_h.dig("diagnosis", "buys").to_s
+          values = { amount: money.full(sold["owed_cents"]), buys: buys }
+          said = @texts.say(sold["credited"] ? "page.diagnosis.credited" : "page.diagnosis.sold", **values)
+          buys.empty? ? said : "#{said} #{@texts.say("page.diagnosis.buys", **values)}"
+        end
+
         # Sentences to read out.
         # @return [Array<String>]
         def spoken
@@ -103,6 +113,7 @@ module NimbleServer
             why,
             supplement,
             @texts.say("phone.price", total: total, limit: limit),
+            diagnosis,
             trouble_spoken,
             ready && @texts.say("phone.ready", ready: ready),
             @texts.say("phone.ask", limit: limit)

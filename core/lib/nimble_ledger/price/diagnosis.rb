@@ -1,0 +1,36 @@
+# frozen_string_literal: true
+
+module NimbleLedger
+  module Price
+    # Finding out, as work that is sold (model.md section 7): hours up to an agreed cap at the diagnosis rate. Where the
+    # house credits it, it costs nothing beside a repair and is owed when the repair is declined.
+    #
+    #   Diagnosis.new(0.8, house: house).cents  #=> 11600
+    class Diagnosis
+      # An agreed cap, as requests carry it.
+      SHAPE = Shape.object(required: { "hours" => Shape.number(above: 0, max: 99.9, unit: "hours") })
+
+      attr_reader :hours
+
+      # @param hours [Numeric] at most so many
+      # @param house [House::Settings]
+      def initialize(hours, house:)
+        @hours = hours
+        @house = house
+        freeze
+      end
+
+      def rate_cents = @house["diagnosis_rate_cents"]
+
+      # @return [Integer] cents before tax
+      def cents = Money.round(ThreePoints.exact(hours) * rate_cents)
+
+      # Whether the repair pays for it.
+      def credited? = @house["diagnosis_credited"]
+
+      # What is owed when the repair is declined: the hours with the taxes on labor.
+      # @return [Integer] cents
+      def owed_cents = cents + Tax.new(@house).added_cents(Hash.new(0).merge("labor" => cents))
+    end
+  end
+end
