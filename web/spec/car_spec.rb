@@ -150,6 +150,7 @@ RSpec.describe "the car on the Quote page", type: :feature do
     accessible
     within("section[aria-label='Perhaps the same person']") { find("button").click }
     expect(page).to have_no_css("section[aria-label='Perhaps the same person']")
-    within("[role=dialog]") { expect(page).to have_text("IMP 1").and have_text("4-TRE-1M") }
+    expect(find("[role=dialog]")).to have_text("IMP 1")
+    expect(find("[role=dialog]")).to have_text("4-TRE-1M")
   end
 end

@@ -135,7 +135,7 @@ function Car({ page, cylinders, onChanged }: { page: CarPage } & Pick<Props, "cy
           )}
         </Fields>
         {writes && (
-          <Button type="submit" isDisabled={change.isPending}>
+          <Button type="submit" isPending={change.isPending}>
             Keep number and owner
           </Button>
         )}
@@ -156,7 +156,7 @@ function Car({ page, cylinders, onChanged }: { page: CarPage } & Pick<Props, "cy
           )}
         </Fields>
         {writes && (
-          <Button type="submit" isDisabled={read.isPending || km === null}>
+          <Button type="submit" isPending={read.isPending} isDisabled={km === null}>
             Keep the reading
           </Button>
         )}

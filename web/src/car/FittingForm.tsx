@@ -91,7 +91,7 @@ export function FittingForm({ vehicle, cylinders, onFitted }: Props) {
           <p>{note.error.message}</p>
         </Notice>
       )}
-      <Button type="submit" isDisabled={note.isPending}>
+      <Button type="submit" isPending={note.isPending}>
         Note it
       </Button>
     </Form>
