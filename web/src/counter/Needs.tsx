@@ -76,6 +76,15 @@ export function Needs({ needs, onStart, isPending }: Props) {
             </Row>
           ))}
         </Part>
+        <Part title="Saved, not offered yet" count={unsent.length}>
+          {unsent.map((row) => (
+            <Row key={row.id} plate={row.plate} who={row.customer ?? "No owner noted"}>
+              {row.summary} · {row.total_cents === null ? "" : `${format.money(row.total_cents)} · `}
+              {format.lately(row.updated_at)}
+              {act("Offer", `quote ${row.number}`, () => yes(row.id))}
+            </Row>
+          ))}
+        </Part>
       </div>
       <div>
         <Part title="Agreed, for the bay" count={agreed.length}>
@@ -86,15 +95,6 @@ export function Needs({ needs, onStart, isPending }: Props) {
               <Button onPress={() => yes(row.quote_id)}>
                 Open <Unseen>job {row.job}</Unseen>
               </Button>
-            </Row>
-          ))}
-        </Part>
-        <Part title="Saved, not offered yet" count={unsent.length}>
-          {unsent.map((row) => (
-            <Row key={row.id} plate={row.plate} who={row.customer ?? "No owner noted"}>
-              {row.summary} · {row.total_cents === null ? "" : `${format.money(row.total_cents)} · `}
-              {format.lately(row.updated_at)}
-              {act("Offer", `quote ${row.number}`, () => yes(row.id))}
             </Row>
           ))}
         </Part>

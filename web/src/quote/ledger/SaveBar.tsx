@@ -8,6 +8,10 @@ const Actions = styled.div`
   justify-content: space-between;
   padding: 10px 18px 14px;
   border-top: 1px solid var(--rule);
+  && button {
+    padding: 5px 10px;
+    gap: 6px;
+  }
 `;
 
 interface Props {
