@@ -638,6 +638,17 @@ module Answers
         }
       ),
     "Preview" => object({ "html" => TEXT }),
+    "QuoteDocument" =>
+      object(
+        {
+          "format" => words("nimble-ledger.quote"),
+          "version" => INT,
+          "quote" => object(quote),
+          "vehicle" => ref("Vehicle"),
+          "revisions" => list(ANY),
+          "offers" => list(object(offer.except("link")))
+        }
+      ),
     "Offer" => object(offer),
     "YesPage" =>
       object(

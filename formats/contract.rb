@@ -609,6 +609,9 @@ module Contract
         "get" =>
           operation("What can be offered, what was, and where it stands", "YesPage", path: ["id"], refused: ["404"])
       },
+      "/api/quotes/{id}/export" => {
+        "get" => operation("All of a quote as an open document", "QuoteDocument", path: ["id"], refused: ["404"])
+      },
       "/api/quotes/{id}/preview" => {
         "get" => operation("The page as the customer sees it", "Preview", path: ["id"], refused: ["404"])
       },

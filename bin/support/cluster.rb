@@ -118,7 +118,10 @@ class Cluster
 
   # @return [Hash{String=>String}] role to password, made once and kept beside the cluster
   def passwords =
-    @passwords ||= ([OWNER] + SERVING).to_h { |role| [role, File.read("#{@folder}/#{role}.password").strip] }
+    @passwords ||=
+      ([OWNER] + SERVING.select { |role| secret?(role) }).to_h do |role|
+        [role, File.read("#{@folder}/#{role}.password").strip]
+      end
 
   private
 

@@ -201,6 +201,9 @@ RSpec.describe "who may see what" do
     "GET /api/quotes/:id/yes" => {
       other: 404
     },
+    "GET /api/quotes/:id/export" => {
+      other: 404
+    },
     "GET /api/quotes/:id/preview" => {
       other: 404
     },

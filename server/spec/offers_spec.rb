@@ -270,6 +270,34 @@ RSpec.describe NimbleServer::Features::Offers do
     )
   end
 
+  it "lets one address try a link so often a minute, and says so kindly" do
+    sent = offer(saved).last["offers"].first
+    was = ENV.fetch("LINK_VISITS_PER_MINUTE")
+    @db[:counters].delete
+    ENV["LINK_VISITS_PER_MINUTE"] = "5"
+    5.times { read(sent) }
+    expect(@customer.last_response.status).to eq(200)
+    expect([read(sent), @customer.last_response.status]).to match([a_string_including("Too many tries from here"), 429])
+    expect(yes(sent).first).to eq(429)
+    expect(@db[:offer_answers].where(offer_id: sent["id"]).count).to eq(0)
+  ensure
+    ENV["LINK_VISITS_PER_MINUTE"] = was
+    @db[:counters].delete
+  end
+
+  it "goes out whole as JSON: revisions with what recomputes them, offers, answers, seals" do
+    id = saved
+    answer(offer(id, channel: "phone").last["offers"].first)
+    status, out = @advisor.call(:get, "/api/quotes/#{id}/export")
+    expect([status, out["format"], out["version"]]).to eq([200, "nimble-ledger.quote", 1])
+    revision = out["revisions"].first
+    again = NimbleLedger::Estimate::Request.build(revision["scopes"].first["request"]).answer
+    expect(again["price"]["total_cents"]).to eq(revision["scopes"].first["answer"]["price"]["total_cents"])
+    row = @db[:quote_seals].where(sha256: revision["sha256"]).first
+    expect(Digest::SHA256.hexdigest(row[:bytes])).to eq(revision["sha256"])
+    expect(out["offers"].first["scopes"].first["answer"]).to include("answer" => "yes", "how" => "phone")
+  end
+
   it "records what was set by hand: a discount and hours with the revision, a limit with the offer" do
     id = saved
     before = acts.size

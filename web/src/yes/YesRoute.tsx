@@ -139,6 +139,15 @@ function YesScreen({ page }: { page: YesPage }) {
           </Heading>
         )}
         {offers.map(sheet)}
+        {offers.length > 0 && writes && (
+          <p>
+            <Small>
+              <a href={`/api/quotes/${quote.id}/export`} download={`quote-${quote.number}.json`}>
+                All of this quote as a file
+              </a>
+            </Small>
+          </p>
+        )}
         {!fresh && proposal && writes && newest && !current && newest.state !== "authorized" && (
           <Button onPress={() => void navigate(`/quotes/${quote.id}`)}>
             Back to the quote, to offer something else

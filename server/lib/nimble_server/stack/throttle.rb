@@ -30,11 +30,13 @@ module NimbleServer
     Rack::Attack.throttle("sign-in by address", limit: SIGN_INS_PER_MINUTE, period: 60) do |request|
       request.env["REMOTE_ADDR"] if request.post? && GUARDED.include?(request.path)
     end
-    LINK_VISITS_PER_MINUTE = Integer(ENV.fetch("LINK_VISITS_PER_MINUTE", "60"))
-    Rack::Attack.throttle("links by address", limit: LINK_VISITS_PER_MINUTE, period: 60) do |request|
+    LINK_VISITS = ->(_request) { Integer(ENV.fetch("LINK_VISITS_PER_MINUTE", "60")) }
+    Rack::Attack.throttle("links by address", limit: LINK_VISITS, period: 60) do |request|
       request.env["REMOTE_ADDR"] if request.path.start_with?("/y/")
     end
-    Rack::Attack.throttled_responder = ->(_request) do
+    Rack::Attack.throttled_responder = ->(request) do
+      next Features::CustomerPage::Door.busy(request.env) if request.path.start_with?("/y/")
+
       [429, { "content-type" => "application/json", "retry-after" => "60" }, [JSON.generate(REFUSED)]]
     end
 

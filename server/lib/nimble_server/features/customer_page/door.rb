@@ -29,18 +29,24 @@ module NimbleServer
         end
 
         # In place of a page that cannot be shown just now.
-        def self.away(env)
+        def self.away(env) = instead(env, 503, "away")
+
+        # Too many tries from one address.
+        def self.busy(env) = instead(env, 429, "busy")
+
+        def self.instead(env, status, why)
           texts = Documents::Texts.of(env["HTTP_ACCEPT_LANGUAGE"].to_s[0, 2].downcase)
-          html = Sheet.away(texts).html(nonce: env["nimble.nonce"])
-          [503, { "content-type" => "text/html; charset=utf-8" }, [html]]
+          html = Sheet.instead(texts, why).html(nonce: env["nimble.nonce"])
+          [status, { "content-type" => "text/html; charset=utf-8", "retry-after" => "60" }, [html]]
         end
+        private_class_method :instead
 
         private
 
         def answer(request)
           found = request.path_info.match(ADDRESS)
           row = found && @door.from(Sequel.function(:offer_of_link, Offers::Link.digest(found[1]))).first
-          return page(404, Sheet.gone(texts(request.env)), request.env) unless row
+          return page(404, Sheet.instead(texts(request.env), "gone"), request.env) unless row
 
           request.env["nimble.shop"] = row[:shop_id]
           Database.within_shop(@db, row[:shop_id]) do

@@ -19,12 +19,10 @@ module NimbleServer
         GONE = template("gone.erb").freeze
         private_constant :OFFER, :GONE
 
-        # In place of a page that is not there.
+        # In place of a page that is not there, or cannot be shown just now.
         # @param texts [Documents::Texts]
-        def self.gone(texts) = allocate.tap { |sheet| sheet.send(:only, texts, "gone") }
-
-        # In place of a page that cannot be shown just now.
-        def self.away(texts) = allocate.tap { |sheet| sheet.send(:only, texts, "away") }
+        # @param why ["gone", "away", "busy"]
+        def self.instead(texts, why) = allocate.tap { |sheet| sheet.send(:only, texts, why) }
 
         # @param offer [Offers::Offer]
         # @param fault [String, nil] key of what is to be said first

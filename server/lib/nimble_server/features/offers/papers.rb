@@ -3,7 +3,8 @@
 module NimbleServer
   module Features
     module Offers
-      # Paper. Needs: Reading, Wording. Adds: GET /api/offers/:id/authorization.pdf, the page to sign, or to keep.
+      # Paper. Needs: Reading, Wording, Export. Adds: GET /api/offers/:id/authorization.pdf, the page to sign, or
+      # to keep; GET /api/quotes/:id/export, all of a quote as an open document.
       module Papers
         def self.registered(app)
           app.api(:get, "/api/offers/:id/authorization.pdf", role: :technician) do
@@ -13,6 +14,8 @@ module NimbleServer
             headers "content-disposition" => "inline; filename=\"#{name}\""
             Papers.authorization(shop, offer).render
           end
+
+          app.api(:get, "/api/quotes/:id/export", role: :advisor) { Export.new(shop).of(uuid(params["id"], "quote")) }
         end
 
         def self.authorization(shop, offer) =
