@@ -81,14 +81,15 @@ class Visitor
     @cookie = nil
   end
 
+  # A connection that broke with the database fails one request: insisted on.
   def sign_in(email)
     refresh
-    call("POST", "/api/account/login", { email: email, password: TestServer::PASSWORD })
+    insist("POST", "/api/account/login", { email: email, password: TestServer::PASSWORD })
     refresh
     self
   end
 
-  def refresh = @token = call("GET", "/api/session").body["csrf"]
+  def refresh = @token = insist("GET", "/api/session").body["csrf"]
 
   # @param body [Hash, String, nil]
   # @return [Answer, nil] nil when nobody answered
