@@ -526,6 +526,15 @@ module Answers
         )
       )
   }
+  job = {
+    "number" => INT,
+    "quote_id" => TEXT,
+    "title" => TEXT,
+    "agreed_cents" => INT,
+    "limit_cents" => INT,
+    "currency" => TEXT,
+    "opened_at" => TEXT
+  }
   # A row of the Counter: whom and which car it is about.
   needs = {
     "quote_id" => TEXT,
@@ -622,19 +631,7 @@ module Answers
           "vehicles" => list(ref("Vehicle")),
           "people" => list(object(customer)),
           "quotes" => list(ref("QuoteCard")),
-          "jobs" =>
-            list(
-              object(
-                {
-                  "number" => INT,
-                  "quote_id" => TEXT,
-                  "title" => TEXT,
-                  "agreed_cents" => INT,
-                  "currency" => TEXT,
-                  "opened_at" => TEXT
-                }
-              )
-            )
+          "jobs" => list(object(job))
         }
       ),
     "Preview" => object({ "html" => TEXT }),
@@ -678,12 +675,7 @@ module Answers
               )
             ),
           "offers" => list(ref("Offer")),
-          "job" =>
-            maybe(
-              object(
-                { "number" => INT, "title" => TEXT, "agreed_cents" => INT, "limit_cents" => INT, "opened_at" => TEXT }
-              )
-            )
+          "job" => maybe(object(job))
         }
       ),
     "Counter" =>
@@ -729,6 +721,7 @@ module Answers
                   "customer" => maybe(TEXT),
                   "phone" => maybe(TEXT),
                   "on" => TEXT,
+                  "past" => BOOL,
                   "over_km" => maybe(INT)
                 }
               )

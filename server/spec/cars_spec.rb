@@ -84,11 +84,13 @@ RSpec.describe NimbleServer::Features::Vehicles::Car do
 
   it "makes two entries for one person one, with all their cars, and says so in the record" do
     name = "Senara #{SecureRandom.hex(3)}"
-    kept, double = Array.new(2) { page(added(owner: name))["vehicle"]["customer_id"] }
+    kept, double = ["555 0171", nil].map { |phone| page(added(owner: name, phone: phone))["vehicle"]["customer_id"] }
+    # the same name and number is the same person from the start
+    expect(page(added(owner: name, phone: "555 0171"))["vehicle"]["customer_id"]).to eq(kept)
     @advisor.call(:put, "/api/customers/#{double}", { name: name, wishes: "call before noon" })
     expect(@advisor.call(:get, "/api/customers/#{kept}").last["doubles"].map { |row| row["id"] }).to include(double)
     merged = @advisor.call(:post, "/api/customers/#{kept}/merge", { double: double }).last
-    expect(merged["vehicles"].size).to eq(2)
+    expect(merged["vehicles"].size).to eq(3)
     expect(merged["customer"]["wishes"]).to eq("call before noon")
     expect(@advisor.call(:get, "/api/customers/#{double}").first).to eq(404)
     people = @advisor.call(:get, "/api/find?search=#{name.split.last}").last["people"]

@@ -197,7 +197,9 @@ RSpec.describe NimbleServer::Features::Offers do
     sent = offer(saved).last["offers"].first
     expect(@advisor.call(:post, "/api/offers/#{sent["id"]}/revocation").first).to eq(200)
     expect(yes(sent).first).to eq(409)
-    expect(read(sent)).to include("This link was closed by the shop")
+    closed = read(sent)
+    expect(closed).to include("This link was closed by the shop")
+    expect(closed).not_to match(/Ines|4-TRE-1M|\$\d/)
     expect(answer(sent).first).to eq(201)
     expect(acts.map { |act| act["kind"] }.last(3)).to eq(%w[link-revoked yes job-opened])
   end
@@ -248,6 +250,38 @@ RSpec.describe NimbleServer::Features::Offers do
     expect(read(sent)).to include("It buys: swap the coil, read again.")
     lines = @db[:quote_lines].where(kind: "diagnosis").select_order_map(:cents)
     expect(lines).to eq([-11_600, 11_600])
+  end
+
+  it "is never less than it says: a total without the price of a part is not offered" do
+    engine = @db[:engine_profiles].where(shop_id: shop_id, code: "JIV6").get(:profile).to_h
+    coil = engine["coils"].find { |one| one["cylinders"] == [5] }["part"]
+    list = @db[:price_lists].where(shop_id: shop_id).order(Sequel.desc(:revision)).first
+    catalog = list[:catalog].to_h
+    gone = catalog.merge("offers" => catalog["offers"].reject { |row| row["part"] == coil })
+    gone["items"] = catalog["items"].map { |row| row["part"] == coil ? row.except("list_cents") : row }
+    gone["shelf"] = (catalog["shelf"] || []).reject { |row| row["part"] == coil }
+    @db[:price_lists].insert(
+      list.slice(:shop_id, :created_by, :created_at).merge(
+        id: SecureRandom.uuid,
+        revision: list[:revision] + 1,
+        catalog: Sequel.pg_jsonb(gone)
+      )
+    )
+    id = saved
+    status, body = offer(id)
+    expect([status, body["error"]["code"]]).to eq([422, "incomplete_total"])
+  ensure
+    newest = list.merge(id: SecureRandom.uuid, revision: list[:revision] + 2, catalog: Sequel.pg_jsonb(catalog))
+    @db[:price_lists].insert(newest)
+  end
+
+  it "says less where a supplement comes to less" do
+    id = saved([[1, 3, 5]])
+    answer(offer(id, channel: "phone").last["offers"].first)
+    add(id, [[5]])
+    sent = offer(id, revision: 2).last["offers"].first
+    expect(sent["scopes"].first["spoken"].join(" ")).to match(/This comes to \$[\d.,]+ less/)
+    expect(read(sent)).to match(/\$[\d.,]+ less than the/)
   end
 
   it "speaks German where the shop does" do

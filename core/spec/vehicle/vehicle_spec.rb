@@ -54,4 +54,11 @@ RSpec.describe NimbleLedger::Vehicle do
     unknown = NimbleLedger::Vehicle::Warranty.new(house, fitted_on: Date.new(2026, 3, 31), fitted_km: nil)
     expect(unknown.holds?(on: Date.new(2027, 1, 1), km: 900_000)).to be(true)
   end
+
+  it "is due by distance and by months, each where it is known" do
+    due = NimbleLedger::Vehicle::Due.new({ "interval_km" => 120_000, "interval_months" => 96 })
+    expect([due.km(181_000), due.on(Date.new(2026, 11, 26))]).to eq([301_000, Date.new(2034, 11, 26)])
+    expect([due.over_km(10_000, 130_500), due.over_km(10_000, 129_000), due.over_km(nil, 1)]).to eq([500, -1_000, nil])
+    expect(NimbleLedger::Vehicle::Due.new(nil)).not_to be_known
+  end
 end

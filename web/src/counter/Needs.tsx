@@ -101,7 +101,9 @@ export function Needs({ needs, onStart, isPending }: Props) {
         <Part title="Due back" count={due.length}>
           {due.map((row) => (
             <Row key={row.vehicle_id} plate={row.plate} who={row.customer ?? row.description}>
-              {row.over_km ? `plugs due ${format.distance(row.over_km)} ago` : `plugs due by ${format.day(row.on)}`}
+              {row.over_km
+                ? `plugs due ${format.distance(row.over_km)} ago`
+                : `plugs ${row.past ? "were due" : "due by"} ${format.day(row.on)}`}
               {row.phone && ` · ${row.phone}`}
               {act("Quote", `the plugs of ${row.plate}`, () => onStart(row.vehicle_id))}
             </Row>

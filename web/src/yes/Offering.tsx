@@ -74,6 +74,7 @@ export function Offering({ page, proposal, replaces, isPending, problem, onOffer
     mail: vehicle.email ?? "",
   });
   const [limits, setLimits] = useState<Record<number, number | null>>({});
+  const incomplete = proposal.scopes.some((scope) => scope.incomplete);
   const carried = channel === "text" || channel === "mail";
   const offer = (by: Channel) =>
     onOffer({
@@ -158,12 +159,13 @@ export function Offering({ page, proposal, replaces, isPending, problem, onOffer
         </Notice>
       )}
       <p style={{ display: "flex", gap: 12, alignItems: "center", flexWrap: "wrap" }}>
-        <Button $main type="submit" isDisabled={isPending}>
+        <Button $main type="submit" isDisabled={isPending || incomplete}>
           {channel === "paper" ? "Make the page" : "Send"}
         </Button>
-        <Button onPress={() => offer("phone")} isDisabled={isPending || recipient.trim() === ""}>
+        <Button onPress={() => offer("phone")} isDisabled={isPending || incomplete || recipient.trim() === ""}>
           Read out
         </Button>
+        {incomplete && <Small>Set the missing price under Prices and save again: this total is not the whole.</Small>}
         {replaces && <Small>This takes the place of what {replaces} has now.</Small>}
       </p>
     </Form>

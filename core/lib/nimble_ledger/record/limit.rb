@@ -22,10 +22,6 @@ module NimbleLedger
       # @param total_cents [Integer]
       # @return [String, nil] code of what is wrong with it: "below_total"
       def fault(limit_cents, total_cents) = limit_cents < total_cents ? "below_total" : nil
-
-      # What may still be billed before somebody has to call.
-      # @return [Integer] cents, negative when the limit is passed
-      def left(limit_cents, billed_cents) = limit_cents - billed_cents
     end
   end
 end

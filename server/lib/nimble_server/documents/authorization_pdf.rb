@@ -100,7 +100,7 @@ module NimbleServer
           @pdf.text what, size: 8.5, color: SECOND
           @pdf.move_down 3
         end
-        @pdf.text @texts.say("page.adds", more: words.more, before: words.before), size: 9 if @offer.supplement?
+        @pdf.text words.compared, size: 9 if @offer.supplement?
         @pdf.move_down 5
       end
 

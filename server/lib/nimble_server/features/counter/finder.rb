@@ -42,19 +42,7 @@ module NimbleServer
               .db
               .from(Sequel.function(:jobs_found, Sequel.pg_array(patterns, :text), MOST_JOBS).as(:id))
               .select_map(:id)
-          @shop[:jobs]
-            .where(id: ids)
-            .order(Sequel.desc(:updated_at), :id)
-            .map do |row|
-              {
-                "number" => row[:number],
-                "quote_id" => row[:quote_id],
-                "title" => row[:title],
-                "agreed_cents" => row[:agreed_cents],
-                "currency" => row[:currency],
-                "opened_at" => row[:created_at].iso8601
-              }
-            end
+          @shop[:jobs].where(id: ids).order(Sequel.desc(:updated_at), :id).map { |row| Jobs::Row.shown(row) }
         end
       end
     end

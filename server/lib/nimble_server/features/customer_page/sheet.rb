@@ -21,7 +21,7 @@ module NimbleServer
 
         # In place of a page that is not there, or cannot be shown just now.
         # @param texts [Documents::Texts]
-        # @param why ["gone", "away", "busy"]
+        # @param why ["gone", "away", "busy", "closed"]
         def self.instead(texts, why) = allocate.tap { |sheet| sheet.send(:only, texts, why) }
 
         # @param offer [Offers::Offer]
@@ -57,7 +57,7 @@ module NimbleServer
         def scopes = wording.scopes
 
         # Those that can be answered here and now.
-        def open_scopes = offer.revoked? ? [] : scopes.select { |words| words.scope.open? }
+        def open_scopes = scopes.select { |words| words.scope.open? }
 
         # The scope the page tells about: what was agreed to, else the first.
         def told = scopes.find { |words| words.scope.state == "authorized" } || open_scopes.first || scopes.first
@@ -70,7 +70,6 @@ module NimbleServer
         def stands
           answered = scopes.select { |words| words.scope.answer }.map { |words| answered(words) }
           return answered if answered.any?
-          return [say("stands.revoked")] if offer.revoked?
           return [] if offer.open?
 
           [say("stands.#{offer.state}", until: wording.until_day)]

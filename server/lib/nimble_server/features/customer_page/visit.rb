@@ -18,10 +18,14 @@ module NimbleServer
           @answers = Offers::Answers.new(shop)
         end
 
-        # The page as it stands now.
+        # The page as it stands now; behind a closed link nothing of the quote.
         # @return [Sheet]
-        def sheet(fault: nil) =
-          Sheet.new(@shop, Offers::Reading.new(@shop).find(@offer_id), fault: fault&.key, form: @form || {})
+        def sheet(fault: nil)
+          offer = Offers::Reading.new(@shop).find(@offer_id)
+          return Sheet.instead(Documents::Texts.new(offer.row[:language]), "closed") if offer.revoked?
+
+          Sheet.new(@shop, offer, fault: fault&.key, form: @form || {})
+        end
 
         # Notes that a person has looked; a decision it is not.
         def seen

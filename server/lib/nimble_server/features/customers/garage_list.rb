@@ -84,8 +84,7 @@ module NimbleServer
           return @shop[:customers].where(id: car[:customer_id]).update(given) if car[:customer_id]
           return unless given[:name]
 
-          same = @shop[:customers].where(merged_into: nil, name: given[:name], phone: given[:phone]).get(:id)
-          @shop[:vehicles].where(id: car[:id]).update(customer_id: same || @shop.insert(:customers, given))
+          @shop[:vehicles].where(id: car[:id]).update(customer_id: Directory.new(@shop).known_or_new(given))
         end
 
         def shown(all)

@@ -40,13 +40,14 @@ module NimbleServer
           )
         end
 
-        # A supplement holds the whole work anew; another scope of the same offer comes on top.
         def enlarge(job, offer, scope, limit_cents)
           whole = offer.supplement?
+          before = NimbleLedger::Record::Agreement.new(job[:agreed_cents], job[:limit_cents])
+          agreed = before.with(scope.total_cents, limit_cents, supplement: whole)
           values = {
             title: whole ? scope.title : "#{job[:title]}, #{scope.title}",
-            agreed_cents: (whole ? 0 : job[:agreed_cents]) + scope.total_cents,
-            limit_cents: (whole ? 0 : job[:limit_cents]) + limit_cents,
+            agreed_cents: agreed.agreed_cents,
+            limit_cents: agreed.limit_cents,
             updated_at: @shop.now
           }
           @shop[:jobs].where(id: job[:id]).update(values)

@@ -34,9 +34,6 @@ module NimbleServer
         def estimate = @frozen[:answer].to_h
         def page = @frozen[:page].to_h
         def name = @frozen[:name]
-
-        # Whether it holds work of another: a yes to one is no longer to be had for the other.
-        def overlaps?(other) = request["targets"].intersect?(other.request["targets"])
       end
     end
   end

@@ -74,7 +74,7 @@ module NimbleServer
                   .to_h
                   .slice(:position, :title, :total_cents, :limit_cents)
                   .transform_keys(&:to_s)
-                  .merge("incomplete" => row.frozen[:answer].to_h.dig("price", "incomplete") == true)
+                  .merge("incomplete" => row.incomplete?)
               end
           }
         end
@@ -143,14 +143,8 @@ module NimbleServer
         end
 
         def job(quote_id)
-          row = @shop[:jobs].where(quote_id: quote_id).first or return nil
-          {
-            "number" => row[:number],
-            "title" => row[:title],
-            "agreed_cents" => row[:agreed_cents],
-            "limit_cents" => row[:limit_cents],
-            "opened_at" => row[:created_at].iso8601
-          }
+          row = @shop[:jobs].where(quote_id: quote_id).first
+          row && Jobs::Row.shown(row)
         end
       end
     end

@@ -6,7 +6,10 @@ module NimbleServer
       # What the newest saved revision of a quote would offer: its scopes with total and limit.
       class Proposal
         # position; what was frozen; title; total and limit in cents; what was agreed to before, in cents
-        Row = Struct.new(:position, :frozen, :title, :total_cents, :limit_cents, :agreed_before_cents)
+        Row =
+          Struct.new(:position, :frozen, :title, :total_cents, :limit_cents, :agreed_before_cents) do
+            def incomplete? = frozen[:answer].to_h.dig("price", "incomplete") == true
+          end
 
         attr_reader :quote, :revision
 
@@ -19,6 +22,10 @@ module NimbleServer
 
         # @return [Boolean] whether anything was saved that could be offered
         def any? = !revision.nil?
+
+        # Titles of scopes whose total lacks the price of a part: an offer is never less than it says.
+        # @return [Array<String>]
+        def incomplete = rows.select(&:incomplete?).map(&:title)
 
         # @return [Hash, nil] the job it would be a supplement to
         def job = @job ||= @shop[:jobs].where(quote_id: quote[:id]).first

@@ -32,7 +32,13 @@ module NimbleServer
         def total = money.full(scope.total_cents)
         def limit = money.full(scope.limit_cents)
         def before = money.full(scope.before_cents)
-        def more = money.full(scope.total_cents - scope.before_cents)
+        def more = money.full((scope.total_cents - scope.before_cents).abs)
+
+        # Whether a supplement comes to less than what was agreed before.
+        def less? = scope.total_cents < scope.before_cents
+
+        # How a supplement compares with what was agreed before.
+        def compared = @texts.say(less? ? "page.lessens" : "page.adds", more: more, before: before)
 
         # Why it costs this, in a sentence or two: what lies over it. In English as the quote explains it.
         def why
@@ -65,12 +71,14 @@ module NimbleServer
 
         def hours = @texts.say("page.why.hours", hours: money.number(estimate["hours"]["quoted"], 1))
 
-        # What could happen, and up to what amount.
+        # What could happen; nothing where the odds are not known.
         # @return [Array<String>]
         def what_could_happen
-          rows = trouble ? trouble["allowance"].first(MOST_BROKEN).select { |row| row["chance"] >= 0.001 } : []
-          said = rows.map { |row| broken(row) }
-          said << @texts.say("page.happen.mishaps") if trouble && trouble["mishaps"].any?
+          return [] unless trouble
+
+          said =
+            trouble["allowance"].first(MOST_BROKEN).select { |row| row["chance"] >= 0.001 }.map { |row| broken(row) }
+          said << @texts.say("page.happen.mishaps") if trouble["mishaps"].any?
           said.empty? ? [@texts.say("page.happen.none")] : said
         end
 
@@ -85,15 +93,20 @@ module NimbleServer
         # When it is due again, in distance and in time; nil where no plug is changed or nothing is known.
         # @return [String, nil]
         def next_due
-          plug = scope.request.dig("engine", "plug") || {}
-          return nil unless content["works"].include?("plug") && (plug["interval_km"] || plug["interval_months"])
+          due = NimbleLedger::Vehicle::Due.new(scope.request.dig("engine", "plug"))
+          return nil unless plugs? && due.known?
 
+          km = due.km(scope.request.dig("history", "odometer_km"))
+          on = due.on(@shop.now.to_date)
           parts = [
-            due_distance(plug) && @texts.say("page.next.distance", distance: due_distance(plug)),
-            plug["interval_months"] && @texts.say("page.next.months", date: money.month(due_day(plug)))
+            km && @texts.say("page.next.distance", distance: money.distance(km)),
+            on && @texts.say(km ? "page.next.months" : "page.next.by", date: money.month(on))
           ].compact
-          "#{parts.join(", ").sub(/\A[[:lower:]]/, &:upcase)}."
+          parts.empty? ? nil : "#{parts.join(", ").sub(/\A[[:lower:]]/, &:upcase)}."
         end
+
+        # Whether plugs are touched: the engine has to be cold for them.
+        def plugs? = content["works"].include?("plug")
 
         # What finding out costs, where it is sold: what it buys, and what is owed without the repair.
         # @return [String, nil]
@@ -119,9 +132,6 @@ module NimbleServer
             @texts.say("phone.ask", limit: limit)
           ].compact
         end
-
-        # Day a change made today is due again, by the plug's months.
-        def due_day(plug) = @shop.now.to_date >> plug["interval_months"]
 
         private
 
@@ -182,12 +192,7 @@ module NimbleServer
         def supplement
           return nil unless @offer.supplement?
 
-          @texts.say("phone.supplement", before: before, more: more)
-        end
-
-        def due_distance(plug)
-          now = scope.request.dig("history", "odometer_km")
-          now && plug["interval_km"] ? money.distance(now + plug["interval_km"]) : nil
+          @texts.say(less? ? "phone.reduction" : "phone.supplement", before: before, more: more)
         end
       end
     end

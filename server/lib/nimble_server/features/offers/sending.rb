@@ -19,6 +19,7 @@ module NimbleServer
           @shop.transaction do
             quote = @shop[:quotes].where(id: quote_id).for_update.first or raise Refusal.not_found("quote")
             proposal = proposed(quote, given["revision"])
+            refuse_incomplete(proposal)
             superseded = make_way(quote, given["supersede"])
             offer = store(proposal, given)
             record(offer, proposal, superseded)
@@ -66,6 +67,18 @@ module NimbleServer
 
           said = "Revision #{quote[:latest_revision]} was saved meanwhile. Look at it first."
           raise Refusal.new(409, "old_revision", said, details: details)
+        end
+
+        def refuse_incomplete(proposal)
+          return if proposal.incomplete.empty?
+
+          said = "#{proposal.incomplete.first} has a part without a price: its total is not the whole."
+          raise Refusal.new(
+                  422,
+                  "incomplete_total",
+                  "#{said} Set the price first, then save again.",
+                  details: [{ "path" => "/revision", "message" => "has a total that is incomplete" }]
+                )
         end
 
         # @return [Array<Offer>] those that no longer count

@@ -108,20 +108,15 @@ module NimbleServer
         # The car changes hands: who had it is kept.
         # @param given [Hash, nil] name and phone of a new owner, or the id of a known one; nil: nobody is noted
         def owner(row, given)
-          id =
-            given &&
-              (
-                if given["id"]
-                  known(given["id"])
-                else
-                  @shop.insert(:customers, name: given["name"].to_s.strip, phone: given["phone"])
-                end
-              )
+          id = given && (given["id"] ? known(given["id"]) : met(given))
           if row[:customer_id] && row[:customer_id] != id
             @shop.insert(:former_owners, vehicle_id: @id, customer_id: row[:customer_id])
           end
           id
         end
+
+        def met(given) =
+          Customers::Directory.new(@shop).known_or_new(given.slice("name", "phone").transform_keys(&:to_sym))
 
         def known(id)
           @shop[:customers].where(id: id, merged_into: nil).get(:id) || raise(Refusal.not_found("customer"))

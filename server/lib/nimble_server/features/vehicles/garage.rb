@@ -39,7 +39,7 @@ module NimbleServer
             @shop.transaction do
               customer =
                 given["customer"] &&
-                  @shop.insert(:customers, name: given["customer"]["name"], phone: given["customer"]["phone"])
+                  Customers::Directory.new(@shop).known_or_new(given["customer"].transform_keys(&:to_sym))
               @shop.insert(
                 :vehicles,
                 customer_id: customer,
