@@ -43,6 +43,13 @@ RSpec.describe "the yes", type: :feature do
     expect(page).to have_text("What is offered")
     expect(page).to have_field("Phone", with: "555 0141")
     accessible
+    # a limit that could not be kept is said at its field, and nothing is sent
+    limit = find("td.limit input")
+    limit.fill_in(with: "1")
+    click_button "Send"
+    expect(page).to have_css("td.limit", text: "Is below the total.")
+    expect(page).to have_no_text("Waiting for a yes")
+    limit.fill_in(with: "2000")
     click("Send")
     expect(page).to have_text("Waiting for a yes")
     expect(page).to have_text("Text to 555 0141")

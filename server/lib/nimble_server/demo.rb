@@ -139,20 +139,22 @@ module NimbleServer
     def load_vehicle(shop, vehicle)
       known = shop[:customers].where(name: vehicle["customer"], phone: vehicle["phone"]).get(:id)
       customer = known || shop.insert(:customers, name: vehicle["customer"], phone: vehicle["phone"])
-      shop.insert(
-        :vehicles,
-        customer_id: customer,
-        plate: vehicle["plate"],
-        description: vehicle["description"],
-        year: vehicle["year"],
-        engine_code: vehicle["engine"],
-        odometer_km: vehicle["odometer_km"],
-        plugs_changed_km: vehicle["plugs_changed_km"],
-        plugs_changed_on: vehicle["plugs_changed_on"],
-        compound_used: vehicle["compound_used"],
-        lives: vehicle["lives"],
-        condition: Sequel.pg_jsonb({ "corrosion" => vehicle["corrosion"] }.compact)
-      )
+      id =
+        shop.insert(
+          :vehicles,
+          customer_id: customer,
+          plate: vehicle["plate"],
+          description: vehicle["description"],
+          year: vehicle["year"],
+          engine_code: vehicle["engine"],
+          odometer_km: vehicle["odometer_km"],
+          plugs_changed_km: vehicle["plugs_changed_km"],
+          plugs_changed_on: vehicle["plugs_changed_on"],
+          compound_used: vehicle["compound_used"],
+          lives: vehicle["lives"],
+          condition: Sequel.pg_jsonb({ "corrosion" => vehicle["corrosion"] }.compact)
+        )
+      Features::Vehicles::Car.note_reading(shop, { id: id }, vehicle["odometer_km"], "")
     end
   end
 end

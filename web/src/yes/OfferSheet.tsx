@@ -86,7 +86,9 @@ export function OfferSheet({ offer, writes, isPending, onAnswer, onRevoke, onRet
         <Small>
           {WENT[offer.channel]} {format.when(offer.sent_at)}
           {offer.by && ` by ${offer.by}`}
-          {open && ` · ${offer.seen_at ? `looked at ${format.when(offer.seen_at)}` : "not looked at yet"}`}
+          {open &&
+            offer.message &&
+            ` · ${offer.seen_at ? `looked at ${format.when(offer.seen_at)}` : "not looked at yet"}`}
         </Small>
       </header>
       {offer.message && (

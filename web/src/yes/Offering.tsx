@@ -6,6 +6,7 @@ import { useSession } from "../session/SessionGate";
 import { Choice } from "../shared/fields/Choice";
 import { Field } from "../shared/fields/Field";
 import { MoneyBox } from "../shared/fields/MoneyBox";
+import { faultsByPath } from "../shared/faults";
 import { Button, Heading, Notice, Small } from "../shared/parts";
 
 type Channel = NewOffer["channel"];
@@ -59,7 +60,7 @@ interface Props {
   /** Who still waits with an older offer: this one takes its place. */
   replaces?: string;
   isPending: boolean;
-  problem?: string;
+  problem: Error | null;
   onOffer: (offer: NewOffer) => void;
 }
 
@@ -74,6 +75,7 @@ export function Offering({ page, proposal, replaces, isPending, problem, onOffer
     mail: vehicle.email ?? "",
   });
   const [limits, setLimits] = useState<Record<number, number | null>>({});
+  const faults = faultsByPath(problem);
   const incomplete = proposal.scopes.some((scope) => scope.incomplete);
   const carried = channel === "text" || channel === "mail";
   const offer = (by: Channel) =>
@@ -129,6 +131,7 @@ export function Offering({ page, proposal, replaces, isPending, problem, onOffer
                   label={`Limit of ${scope.title}`}
                   cents={limits[scope.position] ?? scope.limit_cents}
                   onCents={(cents) => setLimits((now) => ({ ...now, [scope.position]: cents }))}
+                  problem={faults[`/limits/${scope.position}/limit_cents`]}
                 />
               </td>
             </tr>
@@ -153,9 +156,9 @@ export function Offering({ page, proposal, replaces, isPending, problem, onOffer
         )}
       </To>
       {page.wishes && <p style={{ marginBottom: 12 }}>Their wish: {page.wishes}</p>}
-      {problem && (
+      {problem && Object.keys(faults).every((path) => !path.startsWith("/limits/")) && (
         <Notice role="alert" style={{ marginBottom: 12 }}>
-          <p>{problem}</p>
+          <p>{problem.message}</p>
         </Notice>
       )}
       <p style={{ display: "flex", gap: 12, alignItems: "center", flexWrap: "wrap" }}>

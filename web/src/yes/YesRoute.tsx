@@ -129,7 +129,7 @@ function YesScreen({ page }: { page: YesPage }) {
             proposal={proposal}
             replaces={current?.recipient}
             isPending={offer.isPending}
-            problem={offer.error?.message}
+            problem={offer.error}
             onOffer={offer.mutate}
           />
         )}
