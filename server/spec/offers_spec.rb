@@ -110,6 +110,9 @@ RSpec.describe NimbleServer::Features::Offers do
     body = read(sent)
     expect(body).to include("Merrow Quay Garage, for Ines Calloway", "What could happen", "<svg")
     expect(body.scan('name="act" class="yes').size).to eq(2)
+    # each choice has odds of its own: three plugs break more often than one
+    odds = body.scan(/A plug breaks, in ([\d.]+) of 100/).flatten.map(&:to_f)
+    expect([odds.size, odds]).to eq([2, odds.sort.uniq])
     # cylinder 5 lies under the upper intake manifold on this engine, and the page says so
     expect(body).to match(/number 5|cylinder 5/i).and(match(/under the [^.]*manifold/))
     expect(press(sent, act: "yes-0-#{sent["scopes"][0]["limit_cents"]}", name: "")).to match(

@@ -62,6 +62,12 @@ module NimbleServer
         # The scope the page tells about: what was agreed to, else the first.
         def told = scopes.find { |words| words.scope.state == "authorized" } || open_scopes.first || scopes.first
 
+        # What can be chosen now, or what was: each with its own odds.
+        def offered = open_scopes.empty? ? [told] : open_scopes
+
+        # When plugs are due again, where one of the scopes changes any.
+        def next_due = offered.filter_map(&:next_due).first
+
         def descent(words) =
           Documents::DescentSVG.new(words.scope.page["descent"], label: say("why.drawing", minutes: words.way)).to_s
 
