@@ -30,6 +30,7 @@ gem "json", "~> 2.10" # multi_json (openapi_first) does not know json 3
 gem "openapi_first", "~> 1.4" # its later majors need Ruby 3.2
 gem "prawn"
 gem "rqrcode_core"
+gem "rubyzip", "~> 2.3", require: "zip"
 gem "twitter_cldr"
 gem "tzinfo"
 gem "tzinfo-data"

@@ -182,7 +182,7 @@ module Answers
         "mean" => NUM,
         "people" => INT,
         "reasons" => list(object({ "kind" => TEXT, "level" => maybe(TEXT), "factor" => NUM, "source" => TEXT })),
-        "source" => TEXT,
+        "origin" => maybe(object({ "from" => words("typed", "pattern", "kind", "learned") }, { "jobs" => INT })),
         "chain" => list(TEXT)
       }
     )
@@ -324,8 +324,13 @@ module Answers
         "routes" => list(decision),
         "pinned" => BOOL,
         "parts" => list(wanted),
+        "grades" =>
+          list(
+            object({ "part" => TEXT, "grade" => TEXT, "life_km" => NUM, "cents" => INT, "per_1000_km_cents" => NUM })
+          ),
         "quoted_share" => NUM,
         "reference_hours" => maybe(NUM),
+        "warranty" => maybe(object({ "labels" => list(TEXT), "hours" => NUM, "charged" => BOOL })),
         "diagnosis" => maybe(object({ "hours" => NUM, "cents" => INT, "owed_cents" => INT, "credited" => BOOL })),
         "set_aside" => maybe(object({ "by_hours" => NUM, "reason" => TEXT }))
       }
@@ -369,10 +374,139 @@ module Answers
     "mounting" => TEXT,
     "cylinders" => INT,
     "ignition" => TEXT,
+    "provisional" => BOOL,
     "notes" => TEXT
   }
   sounding = object({ "cylinder" => INT, "hours" => maybe(NUM) })
   warning = object({ "path" => TEXT, "message" => TEXT })
+  share = object({ "share" => maybe(NUM), "low" => maybe(NUM), "high" => maybe(NUM) })
+  coverage = object({ "p50" => share, "p80" => share, "p95" => share })
+  stroke =
+    object(
+      {
+        "id" => TEXT,
+        "finished" => TEXT,
+        "engine" => TEXT,
+        "technician" => maybe(TEXT),
+        "quoted_hours" => NUM,
+        "hours" => NUM,
+        "trouble_hours" => NUM,
+        "why" => TEXT
+      }
+    )
+  ledger_row =
+    object(
+      {
+        "name" => TEXT,
+        "jobs" => INT,
+        "too_few" => BOOL,
+        "hours_lost" => NUM,
+        "hours_lost_low" => maybe(NUM),
+        "hours_lost_high" => maybe(NUM),
+        "over" => maybe(NUM),
+        "beyond_cents" => INT,
+        "held" => maybe(NUM)
+      },
+      { "against_guide" => object({ "jobs" => INT, "ours_nearer" => INT }) }
+    )
+  trace_code = object({ "code" => TEXT }, { "status" => words("stored", "pending", "permanent") })
+  trace_test = { "test" => TEXT, "cylinder" => INT }
+  guess =
+    object(
+      { "targets" => list(TEXT), "labels" => list(TEXT), "cents" => INT, "for_nothing" => NUM, "wasted_cents" => INT }
+    )
+  know = object(trace_test.merge("with" => maybe(INT), "test_cents" => INT, "cents" => INT, "for_nothing" => NUM))
+  trace_sheet =
+    object(
+      {
+        "format" => TEXT,
+        "version" => INT,
+        "hypotheses" =>
+          list(
+            object(
+              { "cause" => TEXT, "cylinders" => list(INT), "chance" => NUM },
+              { "now" => list(INT), "target" => TEXT, "part" => words("coil", "plug", "boot", "wire") }
+            )
+          ),
+        "tests" =>
+          list(
+            object(
+              trace_test.merge("bits" => NUM, "minutes" => NUM, "lost_minutes" => NUM, "bits_per_minute" => NUM),
+              { "with" => INT }
+            )
+          ),
+        "advice" => words("repair", "suspect", "test", "elsewhere"),
+        "cautions" => list(TEXT),
+        "codes" =>
+          list(
+            object(
+              {
+                "code" => TEXT,
+                "status" => words("stored", "pending", "permanent"),
+                "says" => words("cylinder", "several", "cold", "catalyst", "other")
+              },
+              { "cylinder" => INT }
+            )
+          ),
+        "permanent" => BOOL,
+        "repair" => maybe(object({ "target" => TEXT, "label" => TEXT, "cured" => NUM })),
+        "leads_to" => list(object({ "works" => list(TEXT), "cylinders" => list(INT) })),
+        "evidence" =>
+          list(
+            object(
+              { "from" => TEXT, "before" => NUM, "after" => NUM },
+              { "test" => TEXT, "cylinder" => INT, "with" => INT, "outcome" => TEXT }
+            )
+          ),
+        "shares" => list(object({ "cylinder" => INT, "share" => NUM })),
+        "worth" => maybe(object({ "guess" => guess, "know" => maybe(know), "worth_cents" => maybe(INT) })),
+        "moved" => list(object({ "kind" => words("coil", "plug"), "from" => list(INT), "now" => list(INT) })),
+        "outcomes" => map(list(TEXT))
+      },
+      { "other_codes" => list(TEXT) }
+    )
+  finding_out =
+    object(
+      {
+        "agreed" =>
+          maybe(
+            object({ "hours" => NUM, "rate_cents" => NUM, "buys" => TEXT, "credited_cents" => INT, "reached" => BOOL })
+          ),
+        "used_hours" => NUM
+      }
+    )
+  trace_bay =
+    object(
+      {
+        "job" => maybe(object({ "id" => TEXT, "number" => INT })),
+        "evidence" => list(object(trace_test.merge("outcome" => TEXT))),
+        "codes" => maybe(list(trace_code)),
+        "lamp" => maybe(TEXT),
+        "open" => list(TEXT)
+      }
+    )
+  newer =
+    object(
+      {
+        "revision" => INT,
+        "by" => maybe(TEXT),
+        "why" => TEXT,
+        "changes" => list(TEXT),
+        "scopes" =>
+          list(
+            object(
+              {
+                "title" => TEXT,
+                "hours_before" => maybe(NUM),
+                "hours_after" => maybe(NUM),
+                "cents_before" => maybe(INT),
+                "cents_after" => maybe(INT)
+              }
+            )
+          )
+      }
+    )
+  side = object({ "remove" => NUM, "refit" => NUM })
   engine_page =
     object(
       {
@@ -445,7 +579,9 @@ module Answers
     "explanation" => object({ "short" => TEXT }, { "long" => TEXT, "spoken" => TEXT, "in_order" => list(TEXT) }),
     "cautions" => list(Shape.either(TEXT, caution, say: "a caution"))
   }
-  shown = object({}, sheet.required.merge(sheet.optional).slice(*NimbleLedger::Quote::Sheet::SHOWN).merge(earlier))
+  after = object({ "months" => NUM, "no_comeback" => NUM, "total_cents" => INT })
+  shown_keys = sheet.required.merge(sheet.optional).slice(*NimbleLedger::Quote::Sheet::SHOWN)
+  shown = object({}, shown_keys.merge(earlier, "ahead" => after))
 
   role = words("owner", "advisor", "technician")
   invitation = { "id" => TEXT, "email" => TEXT, "role" => role, "expires_at" => TEXT }
@@ -554,6 +690,41 @@ module Answers
       "supplement" => BOOL,
       "scopes" => list(object({ "title" => TEXT, "total_cents" => INT, "limit_cents" => INT }))
     )
+  # A job with its card, as it opens and as it comes back when marks were handed in.
+  JOB_CARD = {
+    "job" => ref("BayJob"),
+    "revision" => INT,
+    "sheet" => ref("CardSheet"),
+    "marks" => list(ref("Mark")),
+    "state" => ref("CardState"),
+    "standing" => ref("CardStanding"),
+    "trace" =>
+      maybe(
+        object(
+          {
+            "complaint" => TEXT,
+            "advice" => TEXT,
+            "next" => maybe(object({ "test" => TEXT, "cylinder" => INT, "minutes" => NUM }, { "with" => INT })),
+            "moved" => list(object({ "kind" => TEXT, "from" => list(INT), "now" => list(INT) }))
+          }
+        )
+      ),
+    "proposals" => list(ref("CardProposal")),
+    "technicians" => list(object({ "id" => INT, "name" => TEXT, "role" => TEXT })),
+    "actuals" =>
+      maybe(
+        object(
+          {
+            "pieces" => list(object({ "id" => TEXT, "estimate" => NUM, "actual" => maybe(NUM) })),
+            "trouble_minutes" => NUM,
+            "actual_minutes" => NUM,
+            "plugs" => ANY,
+            "corrected" => ANY
+          }
+        )
+      )
+  }.freeze
+
   SCHEMAS = {
     "Error" => object({ "error" => error }),
     "Conflict" =>
@@ -562,6 +733,8 @@ module Answers
         {
           "yours" => ref("Content"),
           "theirs" => ref("Content"),
+          "profile" => ANY,
+          "trace" => ANY,
           "theirs_version" => INT,
           "theirs_revision" => INT,
           "theirs_by" => TEXT,
@@ -601,9 +774,9 @@ module Answers
                   "arrangement" => TEXT,
                   "mounting" => TEXT,
                   "cylinders" => INT,
-                  "ignition" => TEXT
-                },
-                { "notes" => TEXT }
+                  "ignition" => TEXT,
+                  "layers" => list(TEXT)
+                }
               )
             )
         }
@@ -653,6 +826,7 @@ module Answers
           "quote" => object(quote),
           "vehicle" => ref("Vehicle"),
           "wishes" => maybe(TEXT),
+          "provisional" => BOOL,
           "proposal" =>
             maybe(
               object(
@@ -705,12 +879,32 @@ module Answers
                   "agreed_cents" => INT,
                   "limit_cents" => INT,
                   "at" => TEXT,
+                  "job_id" => TEXT,
+                  "started_at" => maybe(TEXT),
+                  "finished_at" => maybe(TEXT),
+                  "done_minutes" => maybe(NUM),
+                  "found" => INT,
+                  "paused" => maybe(TEXT),
                   "descent" => maybe(ref("Descent"))
                 )
               )
             ),
           "unsent" => list(ref("QuoteCard")),
           "vehicles" => INT,
+          "follow_ups" =>
+            list(
+              object(
+                {
+                  "id" => TEXT,
+                  "vehicle_id" => TEXT,
+                  "plate" => TEXT,
+                  "customer" => maybe(TEXT),
+                  "phone" => maybe(TEXT),
+                  "on" => TEXT,
+                  "words" => TEXT
+                }
+              )
+            ),
           "due" =>
             list(
               object(
@@ -777,9 +971,146 @@ module Answers
           "profile" => ref("EngineProfile"),
           "warnings" => list(warning),
           "page" => engine_page,
-          "revisions" => list(object({ "revision" => INT, "created_at" => TEXT, "by" => maybe(TEXT) }))
+          "revisions" => list(object({ "revision" => INT, "created_at" => TEXT, "by" => maybe(TEXT), "why" => TEXT }))
         )
       ),
+    "LedgerPage" =>
+      object(
+        {
+          "jobs" => INT,
+          "since" => maybe(TEXT),
+          "learning" => BOOL,
+          "last" => list(stroke),
+          "sums" =>
+            object({ "quoted_hours" => NUM, "worked_hours" => NUM, "trouble_hours" => NUM, "beyond_cents" => INT }),
+          "entwined" => list(object({ "engine" => TEXT, "technician" => TEXT })),
+          "learned" =>
+            maybe(
+              object(
+                {
+                  "coverage" => object({ "estimated" => coverage, "corrected" => coverage }),
+                  "engines" => list(ledger_row),
+                  "technicians" => list(ledger_row),
+                  "months" => list(ledger_row),
+                  "tasks" => list(object({ "engine" => TEXT, "label" => TEXT, "part" => TEXT, "over" => NUM }))
+                }
+              )
+            )
+        }
+      ),
+    "LedgerJobs" => object({ "jobs" => list(stroke) }),
+    "LedgerImported" => object({ "added" => INT, "known" => INT }),
+    "History" => NimbleLedger::Ledger::History::SHAPE,
+    "TraceSheet" => trace_sheet,
+    "TracePage" =>
+      object(
+        {
+          "quote" => object(quote),
+          "vehicle" => ref("Vehicle"),
+          "engine" => ref("Engine"),
+          "findings" => list(ref("Finding")),
+          "fittings" => list(ref("Fitting")),
+          "reach" => reach,
+          "layers" => list(layer),
+          "version" => INT,
+          "content" => ref("TraceContent"),
+          "sheet" => ref("TraceSheet"),
+          "bay" => trace_bay,
+          "finding_out" => finding_out
+        }
+      ),
+    "TraceStored" =>
+      object(
+        {
+          "version" => INT,
+          "content" => ref("TraceContent"),
+          "sheet" => ref("TraceSheet"),
+          "bay" => trace_bay,
+          "finding_out" => finding_out
+        }
+      ),
+    "WorkshopDrafts" =>
+      object(
+        { "drafts" => list(object({ "code" => TEXT, "name" => TEXT, "by" => maybe(TEXT), "updated_at" => TEXT })) }
+      ),
+    "WorkshopLook" =>
+      object(
+        {
+          "faults" => list(warning),
+          "warnings" => list(warning),
+          "over" => list(object({ "step" => TEXT, "cylinders" => list(INT) })),
+          "forks" => list(list(TEXT)),
+          "origins" => maybe(map(INT)),
+          "open" => list(object({ "code" => TEXT, "of" => TEXT })),
+          "unlike" => list(object({ "path" => TEXT, "low" => NUM, "high" => NUM, "count" => INT, "minutes" => NUM })),
+          "page" => maybe(engine_page),
+          "tries" =>
+            list(
+              object(
+                {
+                  "what" => words("easiest-plug", "deepest", "deepest-bank", "all-plugs", "all"),
+                  "cylinders" => list(INT),
+                  "hours" => maybe(NUM),
+                  "cents" => maybe(INT),
+                  "missing" => list(object({ "part" => maybe(TEXT), "because" => list(TEXT) }))
+                }
+              )
+            )
+        }
+      ),
+    "WorkshopDraft" =>
+      object(
+        {
+          "code" => TEXT,
+          "version" => INT,
+          "base_revision" => maybe(INT),
+          "newest_revision" => maybe(INT),
+          "began" => TEXT,
+          "by" => maybe(TEXT),
+          "updated_at" => TEXT,
+          "profile" => ref("EngineProfile"),
+          "look" => ref("WorkshopLook")
+        }
+      ),
+    "WorkshopStored" => object({ "version" => INT, "look" => ref("WorkshopLook") }),
+    "WorkshopActed" => object({ "profile" => ref("EngineProfile"), "look" => ref("WorkshopLook") }),
+    "OfferedLayers" =>
+      Shape.object(
+        required: {
+          "layers" =>
+            Shape.list(
+              Shape.object(required: { "label" => Shape.string, "cylinders" => Shape.list(Shape.integer(min: 1)) })
+            )
+        }
+      ),
+    "Comparison" =>
+      object(
+        {
+          "changes" => list(TEXT),
+          "rows" => list(object({ "label" => TEXT, "left" => maybe(side), "right" => maybe(side) })),
+          "sides" => list(object({ "code" => TEXT, "name" => TEXT, "revision" => maybe(INT), "page" => engine_page }))
+        }
+      ),
+    "ArchiveReport" =>
+      object(
+        {
+          "rows" =>
+            list(
+              object(
+                {
+                  "file" => TEXT,
+                  "code" => maybe(TEXT),
+                  "name" => maybe(TEXT),
+                  "revision" => maybe(INT),
+                  "same" => BOOL,
+                  "changes" => list(TEXT),
+                  "fault" => maybe(TEXT)
+                }
+              )
+            )
+        }
+      ),
+    "ArchiveKept" => object({ "kept" => list(object({ "code" => TEXT, "revision" => INT })) }),
     "ImportReport" =>
       object(
         {
@@ -843,6 +1174,277 @@ module Answers
             )
         }
       ),
+    "BenchRequest" => NimbleLedger::Bench::Request::SHAPE,
+    "BenchAnswer" =>
+      object(
+        { "format" => TEXT, "version" => INT },
+        {
+          "gap" =>
+            object(
+              { "mm" => NUM, "state" => maybe(words("worn-wide", "closed", "in-range")) },
+              {
+                "advice" => words("close", "open", "leave"),
+                "range_mm" => list(NUM),
+                "standard_mm" => maybe(object({ "low" => NUM, "high" => NUM })),
+                "box_mm" => NUM,
+                "wear_mm_per_1000_km" => NUM,
+                "questions" => list(ref("BenchQuestion"))
+              }
+            ),
+          "torque" =>
+            object(
+              {},
+              {
+                "nm" => NUM,
+                "lb_ft" => NUM,
+                "lb_in" => NUM,
+                "nm_range" => list(NUM),
+                "setting_nm" => NUM,
+                "wrench_ok" => BOOL,
+                "questions" => list(ref("BenchQuestion"))
+              }
+            ),
+          "angle" => object({}, { "turns" => list(NUM), "questions" => list(ref("BenchQuestion")) }),
+          "interval" =>
+            object(
+              {},
+              { "due_km" => NUM, "due_on" => TEXT, "overdue_ratio" => NUM, "questions" => list(ref("BenchQuestion")) }
+            )
+        }
+      ),
+    "BenchQuestion" => object({ "path" => TEXT, "code" => TEXT, "message" => TEXT }, { "meant" => TEXT }),
+    "BayJobs" => object({ "jobs" => list(ref("BayJob")) }),
+    "BayJob" =>
+      object(
+        {
+          "id" => TEXT,
+          "number" => INT,
+          "quote_id" => TEXT,
+          "quote_number" => INT,
+          "title" => TEXT,
+          "plate" => TEXT,
+          "description" => TEXT,
+          "customer" => maybe(TEXT),
+          "phone" => maybe(TEXT),
+          "technician_id" => maybe(INT),
+          "technician" => maybe(TEXT),
+          "bay" => TEXT,
+          "arrival" => maybe(words("cold", "warm", "hot")),
+          "agreed_cents" => INT,
+          "limit_cents" => INT,
+          "currency" => TEXT,
+          "opened_at" => TEXT,
+          "arrived_at" => maybe(TEXT),
+          "started_at" => maybe(TEXT),
+          "finished_at" => maybe(TEXT),
+          "handed_over_at" => maybe(TEXT)
+        },
+        { "cold_at" => maybe(TEXT) }
+      ),
+    "CardPiece" =>
+      object(
+        {
+          "id" => TEXT,
+          "kind" => words("house", "remove", "soak", "wait", "work", "refit", "closing"),
+          "ref" => maybe(TEXT),
+          "label" => TEXT,
+          "cylinder" => maybe(INT),
+          "minutes" => NUM,
+          "people" => INT,
+          "waiting" => BOOL,
+          "holds_bay" => BOOL,
+          "depth" => INT
+        },
+        {
+          "work" => TEXT,
+          "coil" => BOOL,
+          "with" => list(TEXT),
+          "fasteners" =>
+            list(
+              object(
+                { "what" => TEXT, "count" => INT, "new" => BOOL },
+                { "size" => TEXT, "torque_nm" => NUM, "pattern" => TEXT }
+              )
+            ),
+          "cautions" => list(TEXT),
+          "ticks" => list(object({ "item" => TEXT, "label" => TEXT, "count" => INT })),
+          "parts" => list(object({ "part" => TEXT, "label" => TEXT, "quantity" => INT })),
+          "back" => maybe(TEXT),
+          "plug" =>
+            object(
+              { "count" => INT, "by" => words("torque", "angle"), "fine_wire" => BOOL, "leaves_shell" => BOOL },
+              {
+                "gap_mm" => object({ "low" => NUM, "high" => NUM }),
+                "torque_nm" => NUM,
+                "wrench_nm" => list(NUM),
+                "turns" => list(NUM),
+                "seat" => TEXT,
+                "thread_mm" => NUM,
+                "hex_mm" => NUM
+              }
+            )
+        }
+      ),
+    "CardSheet" =>
+      object(
+        {
+          "engine" => TEXT,
+          "arrangement" => TEXT,
+          "cylinders" => list(INT),
+          "gap_believed_mm" => object({ "low" => NUM, "high" => NUM }),
+          "cure_minutes" => NUM,
+          "targets" => list(TEXT),
+          "pieces" => list(ref("CardPiece")),
+          "levels" => INT,
+          "length_minutes" => NUM,
+          "schools" => object(%w[compound temperature grease order tighten soak].to_h { |key| [key, TEXT] }),
+          "shelf" => list(object({ "what" => TEXT, "quantity" => INT })),
+          "plugs" =>
+            list(
+              object(
+                {
+                  "key" => TEXT,
+                  "target" => TEXT,
+                  "nth" => INT,
+                  "label" => TEXT,
+                  "cylinder" => maybe(INT),
+                  "bank" => maybe(TEXT)
+                }
+              )
+            )
+        }
+      ),
+    "CardState" =>
+      object(
+        {
+          "started_at" => maybe(TEXT),
+          "finished_at" => maybe(TEXT),
+          "paused" => maybe(object({ "since" => TEXT, "why" => TEXT })),
+          "done" => map(TEXT),
+          "waiting" => map(TEXT),
+          "plugs" =>
+            map(
+              object(
+                {},
+                {
+                  "well" => BOOL,
+                  "out" => object({ "outcome" => TEXT }, { "sign" => TEXT }),
+                  "read" => object({}, { "conditions" => list(TEXT), "gap_mm" => NUM }),
+                  "new" => object({}, { "gap_mm" => NUM }),
+                  "in" => object({ "how" => TEXT }, { "by_hand" => BOOL })
+                }
+              )
+            ),
+          "ticks" => map(list(TEXT)),
+          "left" => map(TEXT),
+          "fights" =>
+            list(
+              object(
+                {
+                  "id" => TEXT,
+                  "at" => TEXT,
+                  "what" => words(*NimbleLedger::Card::Event::FIGHTS),
+                  "over_at" => maybe(TEXT)
+                },
+                { "piece" => TEXT, "plug" => TEXT, "nth" => INT, "words" => TEXT }
+              )
+            ),
+          "found" =>
+            list(
+              object(
+                { "id" => TEXT, "at" => TEXT, "finding" => TEXT },
+                { "cylinder" => maybe(INT), "words" => TEXT, "picture" => TEXT, "tell" => BOOL }
+              )
+            ),
+          "notes" => list(object({ "id" => TEXT, "at" => TEXT, "words" => TEXT })),
+          "codes" =>
+            list(
+              object(
+                {
+                  "id" => TEXT,
+                  "at" => TEXT,
+                  "lamp" => TEXT,
+                  "codes" => list(object({ "code" => TEXT, "status" => TEXT }))
+                },
+                { "again" => BOOL }
+              )
+            ),
+          "corrected" => map(object({ "minutes" => NUM, "why" => TEXT })),
+          "undone" => list(TEXT)
+        }
+      ),
+    "CardStanding" =>
+      object(
+        {
+          "odds" =>
+            list(
+              object(
+                {
+                  "target" => TEXT,
+                  "label" => TEXT,
+                  "fights" => NUM,
+                  "fights_before" => NUM,
+                  "breaks" => NUM,
+                  "breaks_before" => NUM,
+                  "moved" => BOOL
+                }
+              )
+            ),
+          "money" =>
+            maybe(
+              object(
+                {
+                  "so_far_cents" => INT,
+                  "limit_cents" => maybe(INT),
+                  "over" => BOOL,
+                  "next" =>
+                    list(
+                      object(
+                        { "target" => TEXT, "what" => TEXT, "minutes" => NUM, "total_cents" => INT, "over" => BOOL }
+                      )
+                    )
+                }
+              )
+            ),
+          "odd_plug" => maybe(object({ "key" => TEXT, "conditions" => list(TEXT), "others" => list(TEXT) })),
+          "time" => object(%w[reckoned_done taken trouble trouble_ahead left to_go].to_h { |key| [key, NUM] }),
+          "open" => list(object({}, { "piece" => TEXT, "label" => TEXT, "item" => TEXT, "fight" => TEXT }))
+        }
+      ),
+    "CardProposal" =>
+      object(
+        {
+          "id" => TEXT,
+          "finding" => TEXT,
+          "targets" => list(object({ "id" => TEXT, "label" => TEXT })),
+          "added_hours" => maybe(NUM),
+          "added_cents" => maybe(INT),
+          "total_cents" => maybe(INT),
+          "clean" => BOOL,
+          "follow_up_weeks" => maybe(INT)
+        },
+        { "cylinder" => maybe(INT) }
+      ),
+    "Mark" => NimbleLedger::Card::Event::SHAPE,
+    "JobCard" => object(JOB_CARD),
+    "HandedIn" =>
+      object(
+        JOB_CARD.merge(
+          "taken" => list(TEXT),
+          "refused" => list(object({ "id" => TEXT, "code" => TEXT, "message" => TEXT }))
+        )
+      ),
+    "ScanReport" =>
+      object(
+        {
+          "codes" => list(object({ "code" => TEXT, "status" => words("stored", "pending", "permanent") })),
+          "lamp" => words("off", "steady", "blinking"),
+          "misfires" => map(INT),
+          "freeze" => maybe(object({ "load_percent" => INT, "rpm" => INT }))
+        }
+      ),
+    "Picture" => object({ "id" => TEXT, "width" => INT, "height" => INT }),
+    "Proposed" => object({ "quote_id" => TEXT }),
     "GarageReport" =>
       object(
         {
@@ -908,6 +1510,36 @@ module Answers
     "Revision" => revision,
     "Other" => other,
     "Beside" => beside,
+    "Ahead" =>
+      object(
+        {
+          "yearly_km" => NUM,
+          "months" => NUM,
+          "shown" => BOOL,
+          "found" => map(TEXT),
+          "failed" => list(TEXT),
+          "rows" =>
+            list(
+              object(
+                {
+                  "index" => INT,
+                  "no_comeback" => NUM,
+                  "returns" => NUM,
+                  "return_cents" => INT,
+                  "scheduled" => maybe(object({ "months" => NUM, "cents" => INT })),
+                  "life_used_cents" => INT,
+                  "total_cents" => INT,
+                  "net_cents" => INT,
+                  "incomplete" => BOOL
+                }
+              )
+            ),
+          "recommended" => maybe(INT),
+          "also" => maybe(INT),
+          "cheapest_now" => maybe(INT),
+          "break_even_returns" => maybe(NUM)
+        }
+      ),
     "Resolved" =>
       object(
         {
@@ -957,7 +1589,16 @@ module Answers
           "priced_with" => ref("PricedWith")
         }
       ),
-    "PanelFigures" => object({ "version" => INT }, { "trouble" => trouble, "beside" => list(ref("Beside")) }),
+    "PanelFigures" =>
+      object(
+        { "version" => INT },
+        {
+          "trouble" => trouble,
+          "beside" => list(ref("Beside")),
+          "ahead" => maybe(ref("Ahead")),
+          "newer" => maybe(newer)
+        }
+      ),
     "Saved" => object({ "revision" => ref("Revision"), "draft" => ref("Draft") }),
     "FrozenRevision" =>
       object(
@@ -965,6 +1606,7 @@ module Answers
           "revision" => ref("Revision"),
           "content" => ref("Content"),
           "rules" => INT,
+          "provisional" => BOOL,
           "scopes" =>
             list(
               object(

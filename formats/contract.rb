@@ -87,6 +87,33 @@ module Contract
     "paper" => Shape.one_of("a4", "letter")
   }
   cents = Shape.integer(max: 1_000_000_000_000)
+  # What is written down of a misfire.
+  trace_content =
+    Shape.object(
+      optional: {
+        "complaint" => Shape.string(max: 400, empty: true, lines: true),
+        "others" => Shape.string(max: 400, empty: true, lines: true),
+        "when" => Shape.nullable(Shape.one_of(*NimbleLedger::Trace::Request::MOMENTS)),
+        "lamp" => Shape.nullable(Shape.one_of("off", "steady", "blinking")),
+        "codes" => Shape.nullable(NimbleLedger::Trace::Codes::SHAPE),
+        "evidence" =>
+          Shape.list(
+            Shape.object(
+              required: {
+                "test" => Shape.string(max: 40),
+                "cylinder" => Shape.integer(min: 1, max: 99),
+                "outcome" => Shape.string(max: 40)
+              },
+              optional: {
+                "with" => Shape.integer(min: 1, max: 99),
+                "back" => Shape.boolean,
+                "minutes" => Shape.number(max: 10_000)
+              }
+            ),
+            max: 100
+          )
+      }
+    )
   REQUESTS = {
     "ShopDetails" => Shape.object(required: shop_details),
     "NewVehicle" => new_vehicle,
@@ -121,14 +148,59 @@ module Contract
           "password" => Shape.string(max: 200)
         }
       ),
-    "CopyPattern" =>
+    "BeginDraft" =>
       Shape.object(
         required: {
+          "code" => Shape.string(max: 60)
+        },
+        optional: {
+          "name" => Shape.string(max: 120, empty: true),
+          "bare" => NimbleLedger::Workshop::Sketch::BARE,
           "pattern" => Shape.string(max: 60),
-          "code" => Shape.string(max: 60),
-          "name" => Shape.string(max: 120)
+          "engine" => Shape.string(max: 60),
+          "file" => NimbleLedger::Profile::SHAPE
         }
       ),
+    "WorkshopAct" =>
+      Shape.object(required: { "profile" => Shape.open_object, "act" => NimbleLedger::Workshop::Acts::SHAPE }),
+    "StoreEngine" => Shape.object(required: { "version" => version, "profile" => Shape.open_object }),
+    "KeepEngine" =>
+      Shape.object(required: { "version" => version, "why" => Shape.string(max: 200, empty: true, lines: true) }),
+    "HowBuilt" => NimbleLedger::Workshop::Sketch::BARE,
+    "NewSketch" => NimbleLedger::Workshop::Sketch::ASKED,
+    "LibraryArchive" => Shape.object(required: { "archive" => Shape.string(max: 4_000_000) }),
+    "KeepArchive" =>
+      Shape.object(
+        required: {
+          "archive" => Shape.string(max: 4_000_000),
+          "rows" =>
+            Shape.list(
+              Shape.object(
+                required: {
+                  "file" => Shape.string(max: 400),
+                  "do" => Shape.one_of("take", "skip")
+                },
+                optional: {
+                  "code" => Shape.string(max: 60, empty: true)
+                }
+              ),
+              max: 400
+            )
+        }
+      ),
+    "CorrectEntry" =>
+      Shape.object(
+        required: {
+          "why" => Shape.string(max: 200)
+        },
+        optional: {
+          "actual_minutes" => Shape.number(above: 0, max: 10_000_000, unit: "minutes"),
+          "trouble_minutes" => Shape.number(max: 10_000_000, unit: "minutes"),
+          "technician" => Shape.string(max: 120)
+        }
+      ),
+    "TraceContent" => trace_content,
+    "StoreTrace" => Shape.object(required: { "version" => Shape.integer(max: 1_000_000), "content" => trace_content }),
     "NewFinding" => NimbleLedger::Card::Finding::SHAPE,
     "NewQuote" => Shape.object(required: { "vehicle_id" => Shape.string(max: 40) }),
     "Content" => NimbleLedger::Quote::Content::SHAPE,
@@ -196,6 +268,28 @@ module Contract
         }
       ),
     "GarageRows" => Shape.object(required: { "csv" => Shape.string(max: 4_000_000, lines: true) }),
+    "GiveJob" =>
+      Shape.object(
+        optional: {
+          "technician_id" => Shape.nullable(Shape.integer(max: 1_000_000_000)),
+          "bay" => Shape.string(max: 40, empty: true),
+          "arrival" => Shape.nullable(Shape.one_of("cold", "warm", "hot"))
+        }
+      ),
+    "Marks" =>
+      Shape.object(required: { "device" => Shape.string(max: 60), "marks" => Shape.list(Shape.open_object, max: 500) }),
+    "NewPicture" =>
+      Shape.object(
+        required: {
+          "data" => Shape.string(max: 4_000_000, empty: true)
+        },
+        optional: {
+          "id" => Shape.string(max: 36, pattern: /\A\h{8}-\h{4}-\h{4}-\h{4}-\h{12}\z/)
+        }
+      ),
+    "ProposeFound" => Shape.object(required: { "mark" => Shape.string(max: 40) }),
+    "HandOver" =>
+      Shape.object(optional: { "odometer_km" => Shape.nullable(Shape.integer(max: 10_000_000, unit: "km")) }),
     "MergeCustomer" => Shape.object(required: { "double" => Shape.string(max: 40) }),
     "NewOffer" =>
       Shape.object(
@@ -261,6 +355,10 @@ module Contract
         "$schema" => "https://json-schema.org/draft/2020-12/schema",
         "title" => "nimble-ledger.estimate"
       }.merge(Answers::ESTIMATE.schema),
+      "bench-request.schema.json" => schema(NimbleLedger::Bench::Request::FORMAT, NimbleLedger::Bench::Request::SHAPE),
+      "scopes-request.schema.json" => schema(NimbleLedger::Scope::Request::FORMAT, NimbleLedger::Scope::Request::SHAPE),
+      "trace-request.schema.json" => schema(NimbleLedger::Trace::Request::FORMAT, NimbleLedger::Trace::Request::SHAPE),
+      "history.schema.json" => schema(NimbleLedger::Ledger::History::FORMAT, NimbleLedger::Ledger::History::SHAPE),
       "catalog.schema.json" => schema("nimble-ledger.catalog", NimbleLedger::Parts::Catalog::SHAPE),
       "openapi.json" => openapi
     }
@@ -285,7 +383,7 @@ module Contract
 
   def ref(name) = { "$ref" => "#/components/schemas/#{name}" }
 
-  def paths = ground_paths.merge(yes_paths)
+  def paths = ground_paths.merge(yes_paths, bay_paths)
 
   def ground_paths
     {
@@ -426,6 +524,147 @@ module Contract
     }.merge(library_and_quotes)
   end
 
+  def ledger_paths
+    {
+      "/api/ledger" => {
+        "get" => operation("Promise against truth", "LedgerPage")
+      },
+      "/api/ledger/jobs" => {
+        "get" => operation("The jobs behind a figure", "LedgerJobs", query: %w[engine technician month])
+      },
+      "/api/ledger/export" => {
+        "get" => operation("Every posted job, as a history", "History")
+      },
+      "/api/ledger/import" => {
+        "post" =>
+          operation(
+            "Bring a past along",
+            "LedgerImported",
+            body: "History",
+            status: "201",
+            refused: ["413"],
+            once: true
+          )
+      },
+      "/api/ledger/entries/{id}/corrections" => {
+        "post" =>
+          operation(
+            "An entry against an entry, with its reason",
+            "LedgerJobs",
+            path: ["id"],
+            body: "CorrectEntry",
+            refused: %w[404 409 422]
+          )
+      }
+    }
+  end
+
+  # Entering engines, and finding the fault.
+  def workshop_and_trace
+    {
+      "/api/workshop" => {
+        "get" => operation("Engines under the pencil", "WorkshopDrafts"),
+        "post" =>
+          operation(
+            "Begin to draw an engine, or go on with it",
+            "WorkshopDraft",
+            body: "BeginDraft",
+            status: "201",
+            refused: %w[404 409 422],
+            once: true
+          )
+      },
+      "/api/workshop/acts" => {
+        "post" =>
+          operation(
+            "What an act on the drawing makes of a profile",
+            "WorkshopActed",
+            body: "WorkshopAct",
+            refused: %w[413 422]
+          )
+      },
+      "/api/workshop/{code}" => {
+        "get" => operation("A draft of an engine", "WorkshopDraft", path: ["code"], refused: ["404"]),
+        "put" =>
+          operation(
+            "Keep a draft as it was typed",
+            "WorkshopStored",
+            path: ["code"],
+            body: "StoreEngine",
+            refused: %w[404 409 413]
+          ),
+        "delete" => operation("Throw a draft away", "WorkshopDrafts", path: ["code"], refused: ["404"])
+      },
+      "/api/workshop/{code}/revisions" => {
+        "post" =>
+          operation(
+            "Keep a draft as the next revision",
+            "ImportReport",
+            path: ["code"],
+            body: "KeepEngine",
+            status: "201",
+            refused: %w[404 409],
+            once: true
+          )
+      },
+      "/api/sketches" => {
+        "post" =>
+          operation(
+            "An engine from five answers, provisional, in the library at once",
+            "ImportReport",
+            body: "NewSketch",
+            status: "201",
+            refused: %w[409 422],
+            once: true
+          )
+      },
+      "/api/sketches/offered" => {
+        "post" =>
+          operation(
+            "What may lie over the plugs of an engine built like this, and over which it usually does",
+            "OfferedLayers",
+            body: "HowBuilt",
+            refused: ["422"]
+          )
+      },
+      "/api/comparisons" => {
+        "get" =>
+          operation("Two profiles side by side", "Comparison", query: %w[a b a_revision b_revision], refused: ["404"])
+      },
+      "/api/library" => {
+        "get" => operation("Every engine in one archive", nil, type: "application/zip"),
+        "post" =>
+          operation(
+            "Keep what is chosen of an archive",
+            "ArchiveKept",
+            body: "KeepArchive",
+            status: "201",
+            refused: %w[413 422],
+            once: true
+          )
+      },
+      "/api/library/report" => {
+        "post" =>
+          operation("What an archive would change", "ArchiveReport", body: "LibraryArchive", refused: %w[413 422])
+      },
+      **ledger_paths,
+      "/api/quotes/{id}/trace" => {
+        "get" => operation("Finding the fault of a quote's car", "TracePage", path: ["id"], refused: ["404"]),
+        "put" =>
+          operation(
+            "Keep what is known of it",
+            "TraceStored",
+            path: ["id"],
+            body: "StoreTrace",
+            refused: %w[404 409 422]
+          )
+      },
+      "/api/quotes/{id}/trace/codes" => {
+        "post" => operation("Read the codes of its car", "ScanReport", path: ["id"], refused: %w[404 503])
+      }
+    }
+  end
+
   def library_and_quotes
     {
       "/api/engines" => {
@@ -442,17 +681,6 @@ module Contract
       },
       "/api/patterns" => {
         "get" => operation("Engine profiles that ship with the program", "Patterns")
-      },
-      "/api/patterns/copies" => {
-        "post" =>
-          operation(
-            "Copy a pattern into the library",
-            "ImportReport",
-            body: "CopyPattern",
-            status: "201",
-            refused: %w[404 409],
-            once: true
-          )
       },
       "/api/engines/report" => {
         "post" => operation("What an import would change", "ImportReport", body: "EngineProfile", refused: ["413"])
@@ -553,7 +781,7 @@ module Contract
             type: "application/pdf"
           )
       }
-    }
+    }.merge(workshop_and_trace)
   end
 
   # The shop itself; what was offered, and what was said to it.
@@ -567,6 +795,9 @@ module Contract
             body: "ShopDetails",
             refused: ["422"]
           )
+      },
+      "/api/everything" => {
+        "get" => operation("All the shop owns, in open files in one archive", nil, type: "application/zip")
       },
       "/api/garage/export" => {
         "get" => operation("Cars and owners as CSV", nil, type: "text/csv")
@@ -660,6 +891,76 @@ module Contract
             body: "MergeCustomer",
             refused: %w[404 422]
           )
+      }
+    }
+  end
+
+  # The bay.
+  def bay_paths
+    {
+      "/api/jobs" => {
+        "get" => operation("Jobs that are not handed over yet", "BayJobs")
+      },
+      "/api/jobs/{id}" => {
+        "get" => operation("A job with its card", "JobCard", path: ["id"], refused: ["404"]),
+        "put" =>
+          operation(
+            "Say who does a job, where, and how warm the car came",
+            "JobCard",
+            path: ["id"],
+            body: "GiveJob",
+            refused: %w[404 422]
+          )
+      },
+      "/api/follow-ups/{id}/settled" => {
+        "post" => operation("Somebody has looked again", "Counter", path: ["id"], refused: ["404"])
+      },
+      "/api/jobs/{id}/marks" => {
+        "post" => operation("Hand in marks made on a card", "HandedIn", path: ["id"], body: "Marks", refused: ["404"])
+      },
+      "/api/jobs/{id}/scan" => {
+        "post" => operation("Read the car's codes", "ScanReport", path: ["id"], refused: %w[404 503])
+      },
+      "/api/jobs/{id}/proposals" => {
+        "post" =>
+          operation(
+            "Put what is proposed for a finding into the quote",
+            "Proposed",
+            path: ["id"],
+            body: "ProposeFound",
+            refused: %w[404 409]
+          )
+      },
+      "/api/jobs/{id}/hand-over" => {
+        "post" =>
+          operation(
+            "Hand the car over: what was done is written to it",
+            "JobCard",
+            path: ["id"],
+            body: "HandOver",
+            refused: %w[404 409 422]
+          )
+      },
+      "/api/jobs/{id}/card.pdf" => {
+        "get" => operation("The bay card on paper", nil, path: ["id"], type: "application/pdf", refused: ["404"])
+      },
+      "/api/jobs/{id}/hand-over.pdf" => {
+        "get" =>
+          operation("What the customer takes along", nil, path: ["id"], type: "application/pdf", refused: %w[404 409])
+      },
+      "/api/jobs/{id}/pictures" => {
+        "post" =>
+          operation(
+            "Keep a picture of what was found",
+            "Picture",
+            path: ["id"],
+            body: "NewPicture",
+            status: "201",
+            refused: %w[404 422]
+          )
+      },
+      "/api/jobs/{id}/pictures/{picture}" => {
+        "get" => operation("A picture", nil, path: %w[id picture], type: "image/*", refused: ["404"])
       }
     }
   end

@@ -4,11 +4,15 @@ require_relative "stage"
 require_relative "../../core/spec/support/profiles"
 require_relative "../../core/spec/support/hard_profiles"
 require_relative "../../core/spec/support/engines"
+require_relative "bench_workshop"
+require_relative "bench_drafts"
 require "zlib"
 
 # One row per budget. Times are medians unless said otherwise; nothing here passes or fails.
 class Bench
   include NimbleLedger
+  include BenchWorkshop
+  include BenchDrafts
 
   def initialize
     @calibration = median(15) { 200_000.times.reduce(0) { |sum, i| (sum + (i * i)) % 1_000_003 } }
@@ -20,6 +24,9 @@ class Bench
     hard
     server
     browser
+    bay
+    workshop
+    drafts
     list # after the clicks: filling in 100,000 quotes leaves the database busy with them for a while
     weight
   end
@@ -52,8 +59,25 @@ class Bench
     @whole = median(40) { whole(answer_of(request, engine, catalog)) }
     row("the same with while-open and soundings (15 ms)", @whole)
     row("the same on the engine with two routes, alternatives priced too (15 ms)", routes(catalog))
+    row("trace: what is believed and every next test, largest demo engine (15 ms)", trace)
     sheet = median(20) { Engines.sheet("YUX8", [8], %w[plug coil], catalog: catalog, history: HISTORY).to_h }
     row("the whole Quote sheet of it, profile built anew", sheet)
+  end
+
+  def trace
+    hash = {
+      "format" => "nimble-ledger.trace-request",
+      "version" => 1,
+      "engine" => {
+      },
+      "equipment" => [*Engines::EQUIPMENT, "scan-tool", "compression-gauge"],
+      "history" => HISTORY.merge("compound_used" => false),
+      "codes" => [{ "code" => "P0307" }],
+      "when" => "load",
+      "evidence" => [{ "test" => "look-coil", "cylinder" => 7, "outcome" => "clean" }]
+    }
+    documents = NimbleLedger::Documents.new(engine: Engines.engine("YUX8"), catalog: Engines.catalog)
+    median(30) { NimbleLedger::Trace::Request.build(hash, documents: documents).answer }
   end
 
   def answer_of(request, engine, catalog)
@@ -151,10 +175,53 @@ class Bench
       stage.sign_in("advisor@merrow.example")
       stage.open(stage.quote("5-TOW-4I", [1], works: %w[plug coil]))
       14.times { |i| painted(stage, (i % 7) + 2) } # a server that has been asked before
-      times = 40.times.map { |i| painted(stage, (i % 7) + 2) }.sort
-      row("click on a cylinder to new total painted, p95 of 40 (100 ms)", times[(times.size * 0.95).floor])
+      times = clicks(stage)
+      row("click on a cylinder to new total painted, p95 of 40 (100 ms)", times[38])
+      row("the same, median", times[20])
+      row("the same beside two busy loops, p95 of 40 (100 ms)", busy { clicks(stage) }[38])
+    end
+  end
+
+  def clicks(stage) = 40.times.map { |i| painted(stage, (i % 7) + 2) }.sort
+
+  # What is measured while two processes do nothing but count.
+  def busy
+    loops = 2.times.map { Process.spawn("ruby", "-e", "loop { }") }
+    yield
+  ensure
+    loops&.each { |pid| Process.kill("KILL", pid) && Process.wait(pid) }
+  end
+
+  # Presses of the main button on a card, each until what it changes is on the screen.
+  def bay
+    Stage.open do |stage|
+      stage.sign_in("advisor@merrow.example")
+      job = stage.client.call(:get, "/api/jobs").last["jobs"].find { |row| row["started_at"].nil? }
+      stage.go("/bay/#{job["id"]}", "Before the start")
+      pressed(stage)
+      times = 24.times.filter_map { pressed(stage) }.sort
+      row("press on the bay card to ink, p95 of #{times.size} (50 ms)", times[(times.size * 0.95).floor])
       row("the same, median", times[times.size / 2])
     end
+  end
+
+  PRESSED = <<~JS
+    const done = arguments[0];
+    const main = document.querySelector("main > div:last-of-type").lastElementChild;
+    const words = () => document.querySelector("main").textContent;
+    if (main.disabled || main.dataset.disabled) return done(null);
+    const before = words();
+    const started = performance.now();
+    const look = () => (words() === before ? requestAnimationFrame(look) : done(performance.now() - started));
+    main.click();
+    requestAnimationFrame(look);
+  JS
+
+  # @return [Float, nil] ms; nil where the card asks for something else first
+  def pressed(stage)
+    time = stage.driver.execute_async_script(PRESSED)
+    stage.painted
+    time
   end
 
   PAINTED = <<~JS

@@ -18,6 +18,7 @@ class Screenshots
     @stage.sign_in("advisor@merrow.example")
     picture("counter") { @stage.go("/", "Waiting for a yes") }
     yes
+    bay
     quotes
     library
     @stage.go("/house", "two-post lift")
@@ -25,6 +26,8 @@ class Screenshots
     @stage.see("Sign in")
     @stage.sign_in("owner@merrow.example")
     picture("house") { @stage.go("/house", "two-post lift") }
+    workshop
+    picture("ledger") { @stage.go("/ledger", "What costs most") }
   end
 
   private
@@ -49,26 +52,72 @@ class Screenshots
 
   def quotes
     rear = @stage.quote("4-TRE-1M", [5], save: true)
-    stuck = @stage.quote("5-TOW-4I", (1..8).to_a, works: ["plug"], save: true)
     picture("quote-rear-bank") { @stage.open(rear) }
-    picture("quote-rusty-night", chart: "night") { @stage.open(@stage.quote("1-COD-2H", [2, 4, 6])) }
-    picture("quote-trouble-v8") { @stage.open(stuck).then { @stage.press("f") } }
-    scopes
-    picture("quote-flat-four") { @stage.open(@stage.quote("4-HIL-6M", [2, 4])).then { @stage.press("q") } }
-    paper("quote-paper", "/api/quotes/#{rear}/print.pdf")
-  end
-
-  def scopes
-    routes = @stage.quote("8-BUS-3M", [1, 3, 5], works: %w[plug wire])
-    picture("quote-routes") { @stage.open(routes).then { @stage.press("x") } }
-    picture("quote-phone", width: 390, height: 844) { @stage.open(routes) }
     picture("quote-side-by-side") { side_by_side }
+    paper("quote-paper", "/api/quotes/#{rear}/print.pdf")
+    picture("trace") { trace(rear) }
   end
 
   def library
     picture("engines") { @stage.go("/engines", "AS04") }
     picture("engine") { @stage.go("/engines/IXO6", "What comes off") }
     picture("prices") { @stage.go("/prices", "COI-80409") }
+  end
+
+  # The same car before its coil was known to be at fault.
+  def trace(quote)
+    content = {
+      complaint: "Shakes when I pull away, the light blinks",
+      when: "load",
+      lamp: "blinking",
+      codes: [{ code: "P0305", status: "stored" }],
+      evidence: [{ test: "balance-injector", cylinder: 5, outcome: "good", minutes: 12 }]
+    }
+    @stage.client.call(:put, "/api/quotes/#{quote}/trace", { version: 0, content: content })
+    @stage.go("/quotes/#{quote}/trace", "Guess or know")
+  end
+
+  # A sideways V6 as docs/learn-an-engine.md draws it: begun, and with its six layers.
+  def workshop
+    picture("workshop-begin") { begin_engine }
+    built = { arrangement: "vee", mounting: "sideways", cylinders: 6, ignition: "coil-on-plug" }
+    begun = { code: "QUAY-6", name: "Sideways V6, rear bank buried", bare: built }
+    draft = @stage.client.call(:post, "/api/workshop", begun).last
+    profile = LAYERS.reduce(draft["profile"]) { |so_far, layer| drawn(so_far, *layer) }
+    @stage.client.call(:put, "/api/workshop/QUAY-6", { version: 1, profile: profile })
+    picture("workshop") do
+      @stage.go("/workshop/QUAY-6", "Does it quote true?")
+      @driver.find_element(css: "button[aria-label^='Layer 6']").click
+      @stage.see("rear bank")
+    end
+  end
+
+  REAR = [1, 3, 5].freeze
+  LAYERS = [
+    ["Engine cover", [1, 2, 3, 4, 5, 6], 2, 2],
+    ["Air pipe", REAR, 5, 5],
+    ["Throttle body", REAR, 6, 7],
+    ["Harness", REAR, 9, 10],
+    ["Upper manifold", REAR, 14, 17],
+    ["Wiper arms and tray", [3, 5], 14, 15]
+  ].freeze
+
+  def drawn(profile, label, over, off, on)
+    made = act(profile, { do: "add", label: label, cylinders: over })
+    at = made["steps"].index { |step| step["label"] == label }
+    { "remove" => off, "refit" => on }.reduce(made) do |so_far, (key, minutes)|
+      act(so_far, { do: "about", at: "/steps/#{at}/#{key}", minutes: minutes })
+    end
+  end
+
+  def act(profile, act) =
+    @stage.client.call(:post, "/api/workshop/acts", { profile: profile, act: act }).last["profile"]
+
+  def begin_engine
+    @stage.go("/engines", "AS04")
+    click("New engine")
+    @stage.see("A new engine")
+    fill("Your code for it" => "QUAY-6", "Name" => "Sideways V6, rear bank buried")
   end
 
   def picture(name, width: 1280, height: 800, chart: "day")
@@ -102,10 +151,31 @@ class Screenshots
     waiting = @stage.client.call(:get, "/api/counter").last["waiting"].find { |row| row["scopes"].size == 2 }
     offer = @stage.client.call(:get, "/api/quotes/#{waiting["quote_id"]}/yes").last["offers"].first
     picture("yes") { @stage.go("/quotes/#{waiting["quote_id"]}/yes", "Waiting for a yes") }
-    paper("authorization", "/api/offers/#{offer["id"]}/authorization.pdf")
     agreed = @stage.client.call(:get, "/api/counter").last["agreed"].first
     picture("agreed") { @stage.go("/quotes/#{agreed["quote_id"]}/yes", "What was offered") }
     picture("customer", width: 390, height: 1180) { @stage.go(URI(offer["link"]).path, "What could happen") }
+  end
+
+  # A card in work on the tablet, the same on paper, the bench, and what the customer is told in the end.
+  def bay
+    jobs = @stage.client.call(:get, "/api/jobs").last["jobs"]
+    working = jobs.find { |row| row["started_at"] && row["finished_at"].nil? }
+    done = jobs.find { |row| row["finished_at"] }
+    picture("bay-card", width: 820, height: 1180) { @stage.go("/bay/#{working["id"]}", "in hand") }
+    picture("bench") { bench }
+    @stage.client.call(:post, "/api/jobs/#{done["id"]}/hand-over", { odometer_km: 287_420 })
+    offer = @stage.client.call(:get, "/api/quotes/#{done["quote_id"]}/yes").last["offers"].first
+    picture("handed-over", width: 390, height: 1000) { @stage.go(URI(offer["link"]).path, "Your car is ready") }
+  end
+
+  def bench
+    @stage.go("/bench", "Bench")
+    @driver.find_element(css: "input[role=combobox]").send_keys("JIV6", :arrow_down, :enter)
+    @stage.see("N·m")
+    field = ->(label) { @driver.find_element(xpath: "//label[normalize-space()='#{label}']/following::input[1]") }
+    field.call("Leaf that passes").send_keys("1.18", :tab)
+    field.call("Wrench, full scale N·m").send_keys("100", :tab)
+    @stage.see("worn wide")
   end
 
   def paper(name, path)

@@ -54,7 +54,7 @@ need_node_modules() {
 # Builds the front end when its sources are newer than the last build.
 build_pages() {
   local dist="$ROOT/web/dist/index.html"
-  if [ -f "$dist" ] && [ -z "$(find web/src web/index.html web/vite.config.ts web/package-lock.json formats/openapi.json -newer "$dist" -print -quit)" ]; then return 0; fi
+  if [ -f "$dist" ] && [ -z "$(find web/src web/public web/sw.js web/index.html web/vite.config.ts web/package-lock.json formats/openapi.json -newer "$dist" -print -quit)" ]; then return 0; fi
   need_node_modules
   say "Building the pages"
   mkdir -p "$ROOT/data"

@@ -4,8 +4,8 @@ require_relative "cluster"
 require_relative "../../server/lib/nimble_server"
 require "optparse"
 
-# What bin/start does once everything is installed: PostgreSQL, the web processes and the post as children, watched and
-# started again when they end by themselves, ended with this process.
+# What bin/start does once everything is installed: PostgreSQL, the web processes, the post and the scan tool as
+# children, watched and started again when they end by themselves, ended with this process.
 class Start
   ROOT = NimbleServer::ROOT
   DATA = ENV.fetch("NIMBLE_DATA", "#{ROOT}/data")
@@ -82,6 +82,7 @@ class Start
     ENV["SESSION_SECRET"] ||= secret("session_secret") { SecureRandom.hex(64) }
     ENV[NimbleServer::Features::Record::Keys::VARIABLE] ||= secret("record_keys") { "1 #{SecureRandom.hex(32)}" }
     ENV[NimbleServer::Features::Offers::Link::VARIABLE] ||= secret("link_secret") { SecureRandom.hex(64) }
+    ENV[NimbleServer::Features::Jobs::Scan::VARIABLE] ||= free_port.to_s
     ENV["PUBLIC_URL"] ||= "http://127.0.0.1:#{@port}"
     db = NimbleServer::Database.connect(@cluster.url)
     puts "Bringing the database up to date"
@@ -134,7 +135,7 @@ class Start
   end
 
   # What runs beside the database, by what it is called.
-  CHILDREN = { "The web server" => :web, "The post" => :post }.freeze
+  CHILDREN = { "The web server" => :web, "The post" => :post, "The scan tool" => :scan_tool }.freeze
 
   # Waits for a child to end and starts it again, unless everything is to end.
   def watch
@@ -172,6 +173,18 @@ class Start
       { "WEB_DATABASE_URL" => @cluster.url("nimble_web"), "DOOR_DATABASE_URL" => @cluster.url("nimble_door") },
       %W[puma -C server/puma.rb -b tcp://127.0.0.1:#{@port} --quiet config.ru]
     )
+  end
+
+  # In place of the tool that reads fault codes; it needs nothing of ours.
+  def scan_tool =
+    child({ "SESSION_SECRET" => nil, "RECORD_KEYS" => nil, "LINK_SECRET" => nil }, %w[ruby server/scan_tool.rb])
+
+  # @return [Integer] a port nobody listens at
+  def free_port
+    server = TCPServer.new("127.0.0.1", 0)
+    server.addr[1]
+  ensure
+    server&.close
   end
 
   # Carries messages; it needs no session, and sees nothing but them.

@@ -15,12 +15,15 @@ RSpec.describe "the folders of the core" do
     %w[risk],
     %w[parts],
     %w[price],
-    %w[slots card vehicle],
+    %w[slots vehicle],
     %w[job car],
     %w[documents estimate],
+    %w[bench scope trace ledger],
     %w[picture],
     %w[quote],
+    %w[card],
     %w[library],
+    %w[workshop],
     %w[answers]
   ].freeze
   ROOT = File.expand_path("../lib/nimble_ledger", __dir__)

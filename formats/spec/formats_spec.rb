@@ -46,7 +46,21 @@ RSpec.describe Contract do
     ).to be_empty
   end
 
+  others =
+    %w[bench scopes trace history].to_h do |name|
+      ["#{name}.request.json", name == "history" ? "history.schema.json" : "#{name}-request.schema.json"]
+    end
+  others.each do |example, name|
+    it "the example #{example} fits #{name}" do
+      request = JSON.parse(File.read(File.join(root, "formats/examples", example)))
+      expect(schemer(name).validate(request).map { |e| e["error"] }).to be_empty
+      expect(schemer(name).valid?(request.merge("verison" => 1))).to be(false)
+    end
+  end
+
   Dir[File.join(root, "formats/examples/*.request.json")].each do |path|
+    next if others.key?(File.basename(path))
+
     it "the example #{File.basename(path)} and its answer fit their schemas" do
       expect(
         schemer("estimate-request.schema.json").validate(JSON.parse(File.read(path))).map { |e| e["error"] }

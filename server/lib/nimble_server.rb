@@ -14,6 +14,8 @@ module NimbleServer
   loader.inflector.inflect(
     "api" => "API",
     "quote_pdf" => "QuotePDF",
+    "hand_over_pdf" => "HandOverPDF",
+    "bay_card_pdf" => "BayCardPDF",
     "authorization_pdf" => "AuthorizationPDF",
     "descent_svg" => "DescentSVG",
     "price_csv" => "PriceCSV"

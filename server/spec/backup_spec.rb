@@ -56,6 +56,28 @@ RSpec.describe "backup and restore" do
     again.close
   end
 
+  it "takes a new key and says so in every record; what the old one signed still holds" do
+    data = place
+    tool("restore.rb", data, @archive)
+    expect(tool("rotate_key.rb", data)).to match([a_string_including("Key 2 is in use"), true])
+    expect(File.readlines("#{data}/record_keys").map(&:split).map(&:first)).to eq(%w[1 2])
+    expect(File.stat("#{data}/record_keys").mode & 0o777).to eq(0o600)
+    expect(tool("verify.rb", data).last).to be(true)
+    expect(newest_entries(data)).to all(eq(%w[key-rotated 2]))
+    lines = File.readlines("#{data}/record_keys")
+    File.write("#{data}/record_keys", lines.last)
+    expect(tool("verify.rb", data).last).to be(false)
+  end
+
+  def newest_entries(data)
+    cluster = Cluster.new("#{data}/postgres").attach
+    db = NimbleServer::Database.connect(cluster.url)
+    db[:record_entries].distinct(:shop_id).order(:shop_id, Sequel.desc(:seq)).select_map(%i[kind key_id])
+  ensure
+    db&.disconnect
+    cluster&.stop
+  end
+
   it "refuses a place that holds a shop, one without the keys, a damaged file, and one that is none" do
     expect(tool("restore.rb", @start.data, @archive)).to match([a_string_including("holds a database already"), false])
     bare = place(keys: false)

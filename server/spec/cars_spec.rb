@@ -50,6 +50,29 @@ RSpec.describe NimbleServer::Features::Vehicles::Car do
     )
   end
 
+  it "prices what we fitted ourselves at nothing while our warranty lasts, in the quote and in what is frozen of it" do
+    id = added
+    quote = @advisor.call(:post, "/api/quotes", { vehicle_id: id }).last["quote"]
+    content = { scopes: [{ cylinders: [2], works: %w[coil], extras: [] }], active: 0 }
+    version = 1
+    price = -> do
+      given = { version: version, content: content }
+      answer = @advisor.call(:put, "/api/quotes/#{quote["id"]}/draft", given).last
+      version = answer["draft"]["version"]
+      answer
+    end
+    before = price.call
+    expect(before["sheet"]["warranty"]).to be_nil
+    call(:post, id, "/fittings", { work: "coil", cylinders: [2], km: 99_000, on: Date.today.iso8601, ours: true })
+    owed = price.call["sheet"]
+    expect([owed["estimate"]["price"]["total_cents"], owed["warranty"]["labels"].size]).to eq([0, 1])
+    expect(@advisor.save(quote["id"]).first).to eq(201)
+    frozen = @advisor.call(:get, "/api/quotes/#{quote["id"]}/revisions/1").last["scopes"].first
+    expect([frozen["answer"]["price"]["total_cents"], frozen["page"]["warranty"]["labels"].size]).to eq([0, 1])
+    content[:scopes].first[:charged] = true
+    expect(price.call["sheet"]["estimate"]["price"]).to eq(before["sheet"]["estimate"]["price"])
+  end
+
   it "checks the maker's number" do
     id = added
     expect(call(:put, id, "", { maker_number: "1111 1111 1111 1111 1" }).last["maker_number"]).to eq("1" * 17)

@@ -81,7 +81,7 @@ RSpec.describe NimbleServer::Features::Engines::EngineLibrary do
       expect(advisor.call(:post, "/api/engines/report", changed).last).to include(
         "known" => true,
         "revision" => 2,
-        "changes" => ["plug: torque_nm 23 → 21"]
+        "changes" => ["plug: torque nm 23 → 21"]
       )
       expect(owner.call(:post, "/api/engines", changed).last["revision"]).to eq(2)
       page = owner.call(:get, "/api/engines/NEW1").last

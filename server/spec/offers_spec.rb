@@ -400,4 +400,24 @@ RSpec.describe NimbleServer::Features::Offers do
       expect(tampered { @db[:offer_questions].where(shop_id: shop_id).delete }).to match(/the questions are not/)
     end
   end
+
+  it "tells the customer what the months after bring only where the advisor says so" do
+    pages =
+      [true, false].map do |shown|
+        start = @advisor.start_quote
+        id = start["quote"]["id"]
+        content = start["draft"]["content"]
+        scope = content["scopes"].first.merge("cylinders" => [5], "works" => %w[coil])
+        asked = content.merge("scopes" => [scope], "ahead" => { "shown" => shown, "months" => 36 })
+        stored =
+          @advisor.call(:put, "/api/quotes/#{id}/draft", { version: start["draft"]["version"], content: asked }).last
+        @advisor.save(id, stored)
+        given = { revision: 1, channel: "text", recipient: "Ines Calloway", address: "555 0101" }
+        link = @advisor.call(:post, "/api/quotes/#{id}/offers", given).last["offers"].first["link"]
+        @advisor.get(URI(link).path)
+        @advisor.last_response.body
+      end
+    expect(pages.first).to match(/Over the next 36 months \d+ of 100 such cars do not come back/)
+    expect(pages.last).not_to include("such cars do not come back")
+  end
 end

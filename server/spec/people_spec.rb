@@ -201,15 +201,17 @@ RSpec.describe "a shop of one's own" do
   it "copies a pattern under a code of its own, which says that its figures are examples" do
     client = owner
     patterns = client.call(:get, "/api/patterns").last["patterns"]
-    expect(patterns.map { |row| row["code"] }).to include("JIV6", "AS04")
+    expect(patterns.map { |row| row["code"] }).to include("JIV6", "OZB4")
     expect(client.call(:get, "/api/engines").last["engines"]).to eq([])
     body = { pattern: "JIV6", code: "V6-OWN", name: "Our V6" }
-    expect(client.call(:post, "/api/patterns/copies", body).first).to eq(201)
+    expect(client.call(:post, "/api/workshop", body).first).to eq(201)
+    expect(client.call(:post, "/api/workshop/V6-OWN/revisions", { version: 1, why: "" }).first).to eq(201)
     page = client.call(:get, "/api/engines/V6-OWN").last
     expect(page["profile"]).to include("code" => "V6-OWN", "name" => "Our V6")
-    expect(page["profile"]["notes"]).to include("examples until somebody has checked them")
-    status, error = client.call(:post, "/api/patterns/copies", body)
+    expect(page["profile"]["notes"]).to include("examples until somebody has timed them")
+    expect(page["profile"]["plug"]["part"]).to eq("part: plug")
+    status, error = client.call(:post, "/api/workshop", body)
     expect([status, error["error"]["code"], error["error"]["details"][0]["path"]]).to eq([409, "code_taken", "/code"])
-    expect(client.call(:post, "/api/patterns/copies", body.merge(pattern: "NONE", code: "X")).first).to eq(404)
+    expect(client.call(:post, "/api/workshop", body.merge(pattern: "NONE", code: "X")).first).to eq(404)
   end
 end

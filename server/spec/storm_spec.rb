@@ -7,7 +7,7 @@ require_relative "support/web_process"
 # Every acknowledged one is there exactly once, whole and sealed; saves recompute, and the record holds. Bounded here;
 # STORM_KILLS=500 makes a longer one by hand.
 RSpec.describe "a storm of saves, sends and yeses under kills" do
-  KILLS = Integer(ENV.fetch("STORM_KILLS", "30"))
+  KILLS = Integer(ENV.fetch("STORM_KILLS", "12"))
 
   before(:context) do
     @cluster = Cluster.throw_away(durable: true)

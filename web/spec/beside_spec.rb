@@ -24,6 +24,13 @@ RSpec.describe "side by side, and by hand", type: :feature do
     expect(overflow).to be <= 0
     left = find("tr", text: "Left for another day").all("td").map(&:text)
     expect(left).to match([/\A\d\.\d h, \+[\d,.]+\z/, "nothing"])
+    within("section[aria-label='The months after']") { expect(page).to have_text("Over 24 months") }
+    expect(page).to have_css("tr", text: "No comeback in 24 months")
+    choose_from("Looked ahead", "60 months")
+    expect(page).to have_css("tr", text: "No comeback in 60 months")
+    within("section[aria-label='The months after']") { expect(page).to have_text("Over 60 months") }
+    click_button "Tell the customer"
+    expect(page).to have_css("button[aria-pressed=true]", text: "Tell the customer")
     click_button "Work on scope 1"
     expect(page).to have_css("th[aria-current=true]", text: "Scope 1, on the page")
     expect(total).to eq(one)

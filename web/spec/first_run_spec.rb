@@ -22,7 +22,7 @@ RSpec.describe "the first day of a shop", type: :feature do
 
   # What stands in the ledger lines, by their label.
   def price(part, cost)
-    click_button "Set a price for #{part}"
+    click_button "Set a price for #{part}", exact: true
     fill_in "Supplier", with: "Hafenteile"
     fill_in "Costs, EUR", with: cost
     click_button "Keep"
@@ -67,12 +67,17 @@ RSpec.describe "the first day of a shop", type: :feature do
   def copy_engine
     within("main") { click_link "Engines" }
     expect(page).to have_text("The library is empty.")
-    click_button "Copy a pattern"
+    click_button "New engine"
     accessible
-    find("button[aria-label='Copy Inline four']").click
-    fill_in "Your code for the engine", with: "VD-14"
-    click_button "Copy it into the library"
-    expect(page).to have_text("examples until somebody has checked them")
+    fill_in "Your code for it", with: "VD-14"
+    choose "A pattern", allow_label_click: true
+    find_one "Pattern", "cover and coils", "Inline four, cover and coils on top"
+    click_button "Draw it"
+    expect(page).to have_text("began as a pattern")
+    accessible
+    click_button "Keep as revision 1"
+    click_button "Keep it"
+    expect(page).to have_text("examples until somebody has timed them")
   end
 
   def take_in_car
@@ -102,7 +107,8 @@ RSpec.describe "the first day of a shop", type: :feature do
   end
 
   def set_prices
-    parts = all("section[aria-label='Without a price'] tbody tr").map { |row| row.text[/[A-Z]{3}-\S+/] }
+    rows = "section[aria-label='Without a price'] tbody tr td:first-child"
+    parts = all(rows, minimum: 1).map { |cell| cell.text.lines.first.strip }
     parts.each { |part| price(part, "12,40") }
   end
 

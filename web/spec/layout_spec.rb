@@ -8,22 +8,14 @@ RSpec.describe "the Quote page", type: :feature do
   CARS = {
     "SK18" => ["0-PAR-7M", [4]],
     "JIV6" => ["4-TRE-1M", [5]],
-    "KUJ6" => ["1-COD-2H", [2]],
     "YUX8" => ["5-TOW-4I", [8]],
-    "QT14" => ["1-KEL-9M", [4]],
-    "WK20" => ["3-DOC-0I", [4]],
     "QEZ4" => ["5-POT-2M", [1]],
     "TP23" => ["9-SEA-0M", [4]],
-    "PW16" => ["2-NET-8H", [1]],
-    "UGZ4" => ["1-TIN-1O", [4]],
     "GV28" => ["7-LUX-7M", [6]],
     "OC30" => ["6-GLD-0M", [6]],
-    "FM27" => ["5-AVE-8M", [6]],
     "IXO6" => ["8-BUS-3M", [5]],
     "OZB4" => ["4-HIL-6M", [4]],
-    "ZUW2" => ["3-GAN-14", [2]],
-    "AS04" => ["2-DUN-07", [1]],
-    "TB20" => ["9-RUN-9M", [4]]
+    "AS04" => ["2-DUN-07", [1]]
   }.freeze
 
   # Marks and chips of the drawing that cover one another.

@@ -70,7 +70,7 @@ RSpec.describe "the engine library", type: :feature do
       open_import
       choose file("web1.engine.json", JSON.generate(profile("WEB1") { |hash| hash["plug"]["torque_nm"] = 19 }))
       expect(page).to have_text("It becomes revision 2.")
-      expect(page).to have_css("[aria-label=Changes] li", text: "plug: torque_nm 23 → 19")
+      expect(page).to have_css("[aria-label=Changes] li", text: "plug: torque nm 23 → 19")
       click_button "Import as revision 2"
       expect(page).to have_css("dd", text: "19 N·m")
       click_link "revision 1"

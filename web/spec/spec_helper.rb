@@ -23,6 +23,9 @@ Capybara.app = TestServer.app
 # little where the machine stalls.
 Axe::Configuration.instance.legacy_mode = true
 
+# A session has the server it was made with: made here, before a spec that brings a server of its own.
+Capybara.current_session
+
 # What the journeys do over and over.
 module Journeys
   def size(width, height) = Browser.resize(page.driver.browser, width, height)

@@ -6,7 +6,13 @@ module NimbleLedger
   #   Answers.to({ "format" => "nimble-ledger.estimate-request", ... })  #=> Hash, the answer of that format
   module Answers
     # format to what reads its requests: `build(hash, documents:)`, whose value answers `answer(effort:)` with a Hash.
-    KINDS = { "nimble-ledger.estimate-request" => Estimate::Request }.freeze
+    KINDS = {
+      "nimble-ledger.estimate-request" => Estimate::Request,
+      Bench::Request::FORMAT => Bench::Request,
+      Scope::Request::FORMAT => Scope::Request,
+      Trace::Request::FORMAT => Trace::Request,
+      Ledger::History::FORMAT => Ledger::History
+    }.freeze
 
     module_function
 
@@ -25,11 +31,7 @@ module NimbleLedger
       message =
         "#{format.is_a?(String) ? "#{format[0, 60]} is" : "must be"} " \
           "#{format.is_a?(String) ? "no request format; known are" : "one of"} #{KINDS.keys.join(", ")}"
-      raise InvalidInput.new(
-              "The request has a fault: /format #{message}.",
-              code: "invalid_request",
-              details: [{ "path" => "/format", "message" => message }]
-            )
+      raise InvalidInput.at("/format", message)
     end
     private_class_method :refuse
   end

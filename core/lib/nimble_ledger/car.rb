@@ -8,7 +8,7 @@ module NimbleLedger
   #   car = Car.new(engine: engine, equipment: ["two-post-lift"])
   #   car.job([engine.target("plug-5")]).plan.steps
   class Car
-    MEMBERS = %i[engine house condition history equipment pins catalog rules].freeze
+    MEMBERS = %i[engine house condition history equipment pins catalog rules warranty].freeze
 
     attr_reader(*MEMBERS)
 
@@ -20,6 +20,7 @@ module NimbleLedger
     # @param pins [Access::Pins, nil] ways and members the advisor fixed
     # @param catalog [Parts::Catalog, nil] nil where there are no prices
     # @param rules [Rules]
+    # @param warranty [Array<String>] targets the shop owes: what it fitted there is still under its warranty
     # @param planner [Access::Planner, nil] of a car alike, when there is one already
     def initialize(
       engine:,
@@ -30,6 +31,7 @@ module NimbleLedger
       pins: nil,
       catalog: nil,
       rules: Rules::NEWEST,
+      warranty: [],
       planner: nil
     )
       @engine = engine
@@ -40,6 +42,7 @@ module NimbleLedger
       @pins = pins || Access::Pins.new(engine, nil)
       @catalog = catalog
       @rules = rules
+      @warranty = warranty
       @planner = planner
     end
 

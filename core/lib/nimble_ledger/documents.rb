@@ -36,11 +36,7 @@ module NimbleLedger
     # What a name stands for; here no names are known.
     def named(_name, path, _kind)
       message = "must be an inline object here; a path works only with bin/estimate and bin/answer"
-      raise InvalidInput.new(
-              "The request has a fault: #{path} #{message}.",
-              code: "invalid_request",
-              details: [{ "path" => path, "message" => message }]
-            )
+      raise InvalidInput.at(path, message)
     end
   end
 end

@@ -23,6 +23,19 @@ module NimbleLedger
     def initialize(message, code: "invalid_input", details: [])
       super
     end
+
+    # One fault at one place: "The request has a fault: /plugs/2 names cylinder 9, which does not exist."
+    # @param path [String] a JSON pointer
+    # @param message [String] reads on after the path
+    # @param what [String] what was handed in
+    # @return [InvalidInput]
+    def self.at(path, message, what: "request", code: "invalid_request")
+      new(
+        "The #{what} has a fault: #{path} #{message}.",
+        code: code,
+        details: [{ "path" => path, "message" => message }]
+      )
+    end
   end
 
   # The input is fine, but no plan reaches a target with the equipment and pins in force (model.md section 2).

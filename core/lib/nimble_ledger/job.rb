@@ -106,7 +106,28 @@ module NimbleLedger
       return nil unless car.catalog
 
       @price ||=
-        Price::Lines.new(quoted_tenths, needed, car.catalog, house: car.house, discount: discount, diagnosis: diagnosis)
+        Price::Lines.new(
+          billed ? billed.quoted_tenths : 0,
+          billed ? billed.needed : Parts::Nothing,
+          car.catalog,
+          house: car.house,
+          discount: discount,
+          diagnosis: diagnosis,
+          owed: owed
+        )
+    end
+
+    # Targets the shop owes under its warranty (model.md section 7): done with the rest, priced at zero.
+    # @return [Array<Profile::Target>]
+    def owed = targets.select { |target| car.warranty.include?(target.id) }
+
+    # The job as it is billed: what the customer would pay for without what the shop owes.
+    # @return [Job, nil] this one where nothing is owed, nil where everything is
+    def billed
+      return self if owed.empty?
+
+      left = targets - owed
+      left.empty? ? nil : (@billed ||= bill(left))
     end
 
     # @return [Integer, nil] cents one of a part sells for here; nil when nobody has a price
@@ -114,7 +135,7 @@ module NimbleLedger
 
     # @return [Risk::Outcomes, nil] nil without history, or when the profile does not state the plug's construction
     def outcomes
-      return nil unless car.history && Risk::PlugRemoval.known?(car)
+      return nil unless Risk::PlugRemoval.known?(car)
 
       @outcomes ||= Risk::Outcomes.new(plan, removal, car, live: live)
     end
@@ -123,6 +144,19 @@ module NimbleLedger
     def removal = @removal ||= Risk::PlugRemoval.new(car, soak: soak)
 
     private
+
+    def bill(left) =
+      Job.new(
+        car,
+        left,
+        soak: soak,
+        override: override,
+        discount: discount,
+        diagnosis: diagnosis,
+        codes: codes,
+        live: live&.of(left),
+        effort: effort
+      )
 
     def opened = @opened ||= Access::WhileOpen.new(planner, targets, soak: soak, effort: effort)
   end

@@ -19,11 +19,9 @@ RSpec.describe NimbleLedger::Library do
     end
 
     it "says what a mechanic would: torque, minutes, a step more, a piece of work gone" do
-      expect(lines { |h| h["plug"]["torque_nm"] = 25 }).to eq(["plug: torque_nm 23 → 25"])
-      expect(lines { |h| h["steps"][0]["remove"] = [2, 3, 5] }).to eq(
-        ["Step oil-cap: remove 0.3 / 0.5 / 1 → 2 / 3 / 5"]
-      )
-      expect(lines { |h| h["steps"] << step("brace") }).to eq(["Step brace is new."])
+      expect(lines { |h| h["plug"]["torque_nm"] = 25 }).to eq(["plug: torque nm 23 → 25"])
+      expect(lines { |h| h["steps"][0]["remove"] = [2, 3, 5] }).to eq(["Oil filler cap: off 0.3 / 0.5 / 1 → 2 / 3 / 5"])
+      expect(lines { |h| h["steps"] << step("brace") }).to eq(["brace is new."])
       expect(lines { |h| h["targets"].pop }).to eq(["Work throttle-clean is gone."])
       expect(lines { |h| h["notes"] = "x" * 300 }.first).to end_with("→ #{"x" * 67}…")
     end

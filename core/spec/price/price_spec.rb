@@ -35,6 +35,48 @@ RSpec.describe NimbleLedger::Price do
 
   def answer(targets, **rest) = Engines.answer("JIV6", targets, catalog: Engines.catalog, **rest)
 
+  describe "of what is under the shop's warranty" do
+    let(:history) { { "odometer_km" => 180_000, "plugs_changed_km" => 60_000, "plugs_changed_years" => 9 } }
+
+    def job(targets, owed, **rest)
+      hash = Engines.request(targets, equipment: Engines::EQUIPMENT, history: history, warranty: owed, **rest)
+      documents = NimbleLedger::Documents.new(engine: Engines.engine("JIV6"), catalog: Engines.catalog)
+      NimbleLedger::Estimate::Request.build(hash, documents: documents).job
+    end
+
+    it "is what the rest alone would cost, with a line of nothing for each thing owed" do
+      both = job(%w[plug-5 coil-5], %w[coil-5])
+      alone = job(%w[plug-5], [])
+      lines = both.price.list
+      expect(lines.select { |line| line.kind == "warranty" }.map { |line| [line.because, line.cents] }).to eq(
+        [[%w[coil-5], 0]]
+      )
+      expect(lines.reject { |line| line.kind == "warranty" }).to eq(alone.price.list)
+      expect(both.plan.targets.map(&:id)).to eq(%w[plug-5 coil-5])
+      expect(NimbleLedger::Risk::Trouble.for(both).allowance.not_above_cents).to eq(
+        NimbleLedger::Risk::Trouble.for(alone).allowance.not_above_cents
+      )
+    end
+
+    it "is nothing at all where everything is owed: no fee, no supplies, no trouble to pay for" do
+      fees = { "fees" => [{ "label" => "Disposal", "cents" => 500 }] }
+      all = job(%w[plug-5 coil-5], %w[plug-5 coil-5], house: fees)
+      allowance = NimbleLedger::Risk::Trouble.for(all).allowance
+      expect([all.price.total_cents, allowance.not_above_cents, allowance.rows]).to eq([0, 0, []])
+      expect(all.price.list.map(&:kind).uniq - ["tax"]).to eq(["warranty"])
+      expect(all.quoted_tenths).to be_positive
+    end
+
+    it "never costs more than without a warranty" do
+      targets = Engines.targets("JIV6", %w[plug coil], [1, 2, 3, 4, 5, 6])
+      full = job(targets, []).price.total_cents
+      30.times do |seed|
+        owed = targets.sample(Random.new(seed).rand(1..targets.size), random: Random.new(seed))
+        expect(job(targets, owed).price.total_cents).to be <= full
+      end
+    end
+  end
+
   it "prices the rear coil and plug line by line, worked by hand" do
     price =
       answer(%w[plug-5 coil-5], house: { "taxes" => [{ "label" => "Tax", "percent" => 7.5, "on" => ["parts"] }] }).to_h[
@@ -88,5 +130,20 @@ RSpec.describe NimbleLedger::Price do
     expect(kit["lines"].map { |line| line["part"] }).to include("KIT-60130")
     expect(kit["left_over"]).to eq([{ "part" => "SEA-15400", "quantity" => 6 }])
     expect(kit["lines"].map { |line| line["part"] }).not_to include("SEA-21162", "SEA-86744")
+  end
+
+  describe NimbleLedger::Price::Diagnosis do
+    def used(minutes, hours: 1.0, **house)
+      settings = NimbleLedger::House::Settings.defaults.with(house.transform_keys(&:to_s))
+      described_class.new(hours, house: settings).used(minutes)
+    end
+
+    it "counts what finding out has taken, credits it to the cap and no further, and says when the cap is reached" do
+      part = used(36, diagnosis_rate_cents: 12_000, diagnosis_credited: true)
+      expect(part.to_a).to eq([0.6, 7_200, false])
+      over = used(75, diagnosis_rate_cents: 12_000, diagnosis_credited: true)
+      expect(over.to_a).to eq([1.25, 12_000, true])
+      expect(used(60, diagnosis_credited: false).to_a.drop(1)).to eq([0, true])
+    end
   end
 end

@@ -37,6 +37,49 @@ RSpec.describe NimbleLedger::Quote::SideBySide do
 
   def rows(code, *scopes, active: 0) = described_class.new(sheets(code, *scopes), active: active).rows
 
+  describe NimbleLedger::Quote::Ahead do
+    def ahead(*scopes, **rest) = described_class.new(sheets("JIV6", *scopes), **rest).to_h
+
+    it "says of each scope what a scopes request says of it" do
+      chosen = [scope([3]), scope([1, 3, 5]), scope([1, 2, 3, 4, 5, 6], %w[coil plug])]
+      found = ahead(*chosen, assumed: { "yearly_km" => 20_000, "months" => 36, "failed" => ["coil-3"] })
+      targets = sheets("JIV6", *chosen).map(&:request_targets)
+      sheet = sheets("JIV6", chosen.first).first
+      request = {
+        "format" => "nimble-ledger.scopes-request",
+        "version" => 1,
+        "estimate" => {
+          "engine" => Engines.profile_of("JIV6"),
+          "catalog" => JSON.parse(File.read(File.join(Engines::ROOT, "demo/merrow.catalog.json"))),
+          "equipment" => Engines::EQUIPMENT,
+          "condition" => {
+            "corrosion" => sheet.answer.car.condition.corrosion
+          },
+          "history" => HISTORY_BESIDE.merge("compound_used" => false)
+        },
+        "yearly_km" => 20_000,
+        "months" => 36,
+        "failed" => [{ "target" => "coil-3" }],
+        "scopes" => targets.each_with_index.map { |ids, i| { "id" => "s#{i}", "targets" => ids } }
+      }
+      said = NimbleLedger::Answers.to(request)
+      found["rows"].zip(said["scopes"]) do |row, other|
+        expect(row["no_comeback"]).to be_within(1e-9).of(other["no_comeback"])
+        expect(row["net_cents"]).to eq(other["net_cents"])
+      end
+      expect("s#{found["recommended"]}").to eq(said["recommended"])
+      expect(found["break_even_returns"]).to eq(said["break_even_returns"])
+    end
+
+    it "counts what every scope renews as failed, knows what was fitted when, and is silent without a price" do
+      one = ahead(scope([3]), scope([1, 3, 5]), assumed: { "failed" => %w[coil-3 coil-1] })
+      expect(one["failed"]).to eq(["coil-3"])
+      fresh = ahead(scope([3]), scope([1, 3, 5]), fitted_km: { "coil-1" => 175_000, "coil-9" => 1 })
+      expect(fresh["rows"].first["returns"]).to be < ahead(scope([3]), scope([1, 3, 5]))["rows"].first["returns"]
+      expect(described_class.new(sheets("JIV6", scope([3]), catalog: nil)).to_h).to be_nil
+    end
+  end
+
   it "shows both prices before: one coil now and its neighbors later pays for the same opening twice" do
     one, rear = rows("JIV6", scope([5]), scope([1, 3, 5]))
     expect(one["total_cents"]).to be < rear["total_cents"]

@@ -35,6 +35,27 @@ RSpec.describe NimbleLedger::Vehicle do
     end
   end
 
+  it "owes a part it fitted itself on every cylinder the work serves, until the months or the distance are over" do
+    engine = Engines.engine("JIV6")
+    fitted = [
+      { "work" => "coil", "cylinder" => 5, "on" => Date.new(2026, 3, 12), "km" => 90_000 },
+      { "work" => "plug", "cylinder" => 3, "on" => Date.new(2025, 3, 12), "km" => nil }
+    ]
+    owed = ->(on, km) do
+      NimbleLedger::Vehicle::Warranty.owed(
+        engine.targets,
+        fitted,
+        house: NimbleLedger::House::Settings.defaults,
+        on: on,
+        km: km
+      ).map(&:id)
+    end
+    expect(owed.call(Date.new(2026, 3, 12), 90_000)).to eq(%w[plug-3 coil-5])
+    expect(owed.call(Date.new(2026, 3, 13), 110_000)).to eq(%w[coil-5])
+    expect(owed.call(Date.new(2026, 3, 13), 110_001)).to eq([])
+    expect(owed.call(Date.new(2027, 3, 13), nil)).to eq([])
+  end
+
   it "believes an odometer that rises, and one that falls for a reason" do
     odometer = NimbleLedger::Vehicle::Odometer
     expect(odometer.believable?(100, nil)).to be(true)

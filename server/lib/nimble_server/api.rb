@@ -156,6 +156,9 @@ module NimbleServer
     register Features::People::Routes
     register Features::Session::Routes
     register Features::Vehicles::Routes
+    register Features::Workshop::Routes
+    register Features::Ledger::Routes
+    register Features::Trace::Routes
     register Features::Engines::Routes
     register Features::Estimates::Routes
     register Features::Quotes::Routes
@@ -163,9 +166,12 @@ module NimbleServer
     register Features::HouseRules::Routes
     register Features::Prices::Routes
     register Features::ShopDetails::Routes
+    register Features::Everything::Routes
     register Features::Offers::Routes
     register Features::Offers::Papers
     register Features::Customers::Routes
     register Features::Counter::Routes
+    register Features::Jobs::Routes
+    register Features::Jobs::Papers
   end
 end

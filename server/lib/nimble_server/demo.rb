@@ -54,6 +54,7 @@ module NimbleServer
       load_documents(shop, hash)
       hash["vehicles"].each { |vehicle| load_vehicle(shop, vehicle) }
       (hash["quotes"] || []).each { |quote| load_quote(id, quote) }
+      DemoHistory.new(shop, hash["history"]).load if hash["history"]
     end
 
     # As an advisor would have made it, some days ago.
@@ -65,6 +66,7 @@ module NimbleServer
       stored = desk.store_draft(id, 1, content(quote))
       desk.save(id, stored["draft"]["version"], stored["priced_with"]) if quote["saved"]
       load_offer(shop_id, advisor, id, quote["offer"]) if quote["offer"]
+      load_bay(shop_id, id, quote["bay"]) if quote["bay"]
     end
 
     def content(quote)
@@ -101,6 +103,13 @@ module NimbleServer
           limit_cents: made.scopes.first.limit_cents
         )
       Features::Offers::Answers.new(answer["how"] == "link" ? link : shop).take(made.id, said)
+    end
+
+    # What the bay has done of it since.
+    def load_bay(shop_id, quote_id, bay)
+      technician = Actor.account(@db[:accounts].where(email: bay["technician"]).first)
+      shop = Shop.new(@db, shop_id, actor: technician, clock: @clock)
+      DemoBay.new(shop, shop[:jobs].where(quote_id: quote_id).first, bay).load
     end
 
     # A clock that runs some days behind.

@@ -9,6 +9,7 @@ module NimbleServer
     HEAD = %i[shop_id id code revision].freeze
     @built = {}
     @planners = {}
+    @looks = {}
     @lock = Mutex.new
 
     module_function
@@ -37,6 +38,10 @@ module NimbleServer
     # A planner for cars alike, made once: it holds on to the engine's own values, so the engine itself is part of the
     # key.
     def planner(engine, house_id, key, &make) = held(@planners, PLANNERS, [engine, house_id, key], &make)
+
+    # What was just worked out of a profile under the pencil, for as long as few others were.
+    # @param key [Array] all it depends on
+    def looked_at(key, &block) = held(@looks, 8, key, &block)
 
     # Heads of the newest revision of every engine, by code.
     def newest_of_each(shop) = heads(shop).distinct(:code).order(:code, Sequel.desc(:revision)).all

@@ -7,7 +7,7 @@ module NimbleServer
   #   Live.tell(shop, "quotes")
   module Live
     CHANNEL = "nimble_live"
-    TOPICS = %w[quotes].freeze
+    TOPICS = %w[quotes jobs ledger].freeze
 
     module_function
 

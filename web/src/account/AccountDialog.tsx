@@ -73,7 +73,7 @@ export function AccountDialog({ onClose }: { onClose: () => void }) {
           </Notice>
         )}
         <p style={{ marginTop: 12 }}>
-          <Button type="submit" $main isDisabled={change.isPending}>
+          <Button type="submit" $main isPending={change.isPending}>
             Change the password
           </Button>
         </p>

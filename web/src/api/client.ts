@@ -23,6 +23,7 @@ export type Prices = Schemas["Prices"];
 export type PriceReport = Schemas["PriceReport"];
 export type Estimate = Schemas["Estimate"];
 export type Other = Schemas["Other"];
+export type Ahead = Schemas["Ahead"];
 export type Beside = Schemas["Beside"];
 export type Resolved = Schemas["Resolved"];
 export type Conflict = Schemas["Conflict"];
@@ -42,7 +43,31 @@ export type Fitting = Schemas["Fitting"];
 export type CustomerPage = Schemas["CustomerPage"];
 export type Found = Schemas["Found"];
 export type Finding = Schemas["Finding"];
+export type BenchAsked = Omit<Schemas["BenchRequest"], "format" | "version">;
+export type BenchAnswer = Schemas["BenchAnswer"];
+export type BayJob = Schemas["BayJob"];
+export type JobCard = Schemas["JobCard"];
+export type CardPiece = Schemas["CardPiece"];
+export type CardState = Schemas["CardState"];
+export type CardSheet = Schemas["CardSheet"];
+export type CardStanding = Schemas["CardStanding"];
+export type Mark = Schemas["Mark"];
+export type HandedIn = Schemas["HandedIn"];
+export type ScanReport = Schemas["ScanReport"];
 export type FrozenRevision = Schemas["FrozenRevision"];
+export type WorkshopDraft = Schemas["WorkshopDraft"];
+export type WorkshopLook = Schemas["WorkshopLook"];
+export type WorkshopActed = Schemas["WorkshopActed"];
+export type Act = Schemas["WorkshopAct"]["act"];
+export type BeginDraft = Schemas["BeginDraft"];
+export type NewSketch = Schemas["NewSketch"];
+export type Comparison = Schemas["Comparison"];
+export type ArchiveReport = Schemas["ArchiveReport"];
+export type LedgerPage = Schemas["LedgerPage"];
+export type TracePage = Schemas["TracePage"];
+export type TraceSheet = Schemas["TraceSheet"];
+export type TraceContent = Schemas["TraceContent"];
+export type NewerEngine = NonNullable<Schemas["PanelFigures"]["newer"]>;
 
 /** A refusal of the server, in the one error form. */
 export class Refused extends Error {
@@ -108,14 +133,78 @@ export const api = {
   invitation: (token: string) => unwrap(client.POST("/api/join/look", { body: { token } })),
   join: (body: Schemas["Join"]) => unwrap(client.POST("/api/join", { body })),
   patterns: () => unwrap(client.GET("/api/patterns")),
-  copyPattern: (body: Schemas["CopyPattern"], key: string) =>
-    unwrap(client.POST("/api/patterns/copies", { body, params: { header: { "Idempotency-Key": key } } })),
+  ledger: () => unwrap(client.GET("/api/ledger")),
+  ledgerJobs: (query: { engine?: string; technician?: string }) =>
+    unwrap(client.GET("/api/ledger/jobs", { params: { query } })),
+  correctEntry: (id: string, body: Schemas["CorrectEntry"]) =>
+    unwrap(client.POST("/api/ledger/entries/{id}/corrections", { params: { path: { id } }, body })),
+  trace: (id: string) => unwrap(client.GET("/api/quotes/{id}/trace", { params: { path: { id } } })),
+  storeTrace: (id: string, body: Schemas["StoreTrace"], keepalive = false) =>
+    unwrap(client.PUT("/api/quotes/{id}/trace", { params: { path: { id } }, body, keepalive })),
+  readCodes: (id: string) => unwrap(client.POST("/api/quotes/{id}/trace/codes", { params: { path: { id } } })),
+  drafts: () => unwrap(client.GET("/api/workshop")),
+  beginDraft: (body: BeginDraft, key: string) =>
+    unwrap(client.POST("/api/workshop", { body, params: { header: { "Idempotency-Key": key } } })),
+  draft: (code: string) => unwrap(client.GET("/api/workshop/{code}", { params: { path: { code } } })),
+  /** A profile under the pencil travels as it was typed, faults and all. */
+  storeEngine: (code: string, body: { version: number; profile: Schemas["EngineProfile"] }, keepalive = false) =>
+    unwrap(
+      client.PUT("/api/workshop/{code}", {
+        params: { path: { code } },
+        body: body as unknown as Schemas["StoreEngine"],
+        keepalive,
+      }),
+    ),
+  act: (body: { profile: Schemas["EngineProfile"]; act: Act }) =>
+    unwrap(client.POST("/api/workshop/acts", { body: body as unknown as Schemas["WorkshopAct"] })),
+  keepEngine: (code: string, body: Schemas["KeepEngine"], key: string) =>
+    unwrap(
+      client.POST("/api/workshop/{code}/revisions", {
+        params: { path: { code }, header: { "Idempotency-Key": key } },
+        body,
+      }),
+    ),
+  dropDraft: (code: string) => unwrap(client.DELETE("/api/workshop/{code}", { params: { path: { code } } })),
+  offeredLayers: (body: Schemas["HowBuilt"]) => unwrap(client.POST("/api/sketches/offered", { body })),
+  sketch: (body: NewSketch, key: string) =>
+    unwrap(client.POST("/api/sketches", { body, params: { header: { "Idempotency-Key": key } } })),
+  compare: (query: { a: string; b: string; a_revision?: string; b_revision?: string }) =>
+    unwrap(client.GET("/api/comparisons", { params: { query } })),
+  reportLibrary: (archive: string) => unwrap(client.POST("/api/library/report", { body: { archive } })),
+  keepLibrary: (body: Schemas["KeepArchive"], key: string) =>
+    unwrap(client.POST("/api/library", { body, params: { header: { "Idempotency-Key": key } } })),
   signOut: (everywhere = false) =>
     unwrap(client.POST("/api/account/logout", { body: everywhere ? { global_logout: true } : {} })),
   changePassword: (password: string, fresh: string) =>
     unwrap(client.POST("/api/account/change-password", { body: { password, "new-password": fresh } })),
   renameCustomer: (id: string, body: Schemas["Customer"]) =>
     unwrap(client.PUT("/api/customers/{id}", { params: { path: { id } }, body })),
+  /** A plug on the bench; what of it is asked decides what is answered. */
+  bench: (asked: BenchAsked) =>
+    unwrap(
+      client.POST("/api/answers", {
+        body: { format: "nimble-ledger.bench-request", version: 1, ...asked } as unknown as Schemas["AnyRequest"],
+      }),
+    ).then((answer) => answer as unknown as BenchAnswer),
+  settleFollowUp: (id: string) => unwrap(client.POST("/api/follow-ups/{id}/settled", { params: { path: { id } } })),
+  jobs: () => unwrap(client.GET("/api/jobs")),
+  job: (id: string) => unwrap(client.GET("/api/jobs/{id}", { params: { path: { id } } })),
+  giveJob: (id: string, body: Schemas["GiveJob"]) =>
+    unwrap(client.PUT("/api/jobs/{id}", { params: { path: { id } }, body })),
+  handIn: (id: string, device: string, marks: Mark[]) =>
+    unwrap(
+      client.POST("/api/jobs/{id}/marks", {
+        params: { path: { id } },
+        body: { device, marks: marks as unknown as Schemas["Marks"]["marks"] },
+      }),
+    ),
+  scan: (id: string) => unwrap(client.POST("/api/jobs/{id}/scan", { params: { path: { id } } })),
+  proposeFound: (id: string, mark: string) =>
+    unwrap(client.POST("/api/jobs/{id}/proposals", { params: { path: { id } }, body: { mark } })),
+  handOver: (id: string, odometer_km: number | null) =>
+    unwrap(client.POST("/api/jobs/{id}/hand-over", { params: { path: { id } }, body: { odometer_km } })),
+  keepPicture: (job: string, id: string, data: string) =>
+    unwrap(client.POST("/api/jobs/{id}/pictures", { params: { path: { id: job } }, body: { id, data } })),
   counter: () => unwrap(client.GET("/api/counter")),
   find: (search: string) => unwrap(client.GET("/api/find", { params: { query: { search } } })),
   yes: (id: string) => unwrap(client.GET("/api/quotes/{id}/yes", { params: { path: { id } } })),
@@ -189,7 +278,7 @@ export const api = {
   quote: (id: string) => unwrap(client.GET("/api/quotes/{id}", { params: { path: { id } } })),
   storeDraft: (id: string, body: Schemas["StoreDraft"], keepalive = false) =>
     unwrap(client.PUT("/api/quotes/{id}/draft", { params: { path: { id } }, body, keepalive })),
-  panel: (id: string, panel: "trouble" | "beside") =>
+  panel: (id: string, panel: "trouble" | "beside" | "newer-engine") =>
     unwrap(client.GET("/api/quotes/{id}/panels/{panel}", { params: { path: { id, panel } } })),
   save: (id: string, version: number, priced_with: Priced["priced_with"], key: string) =>
     unwrap(

@@ -15,6 +15,8 @@ const day = css`
   --depth-4: #74a9b6;
   --depth-5: #4c869b;
   --depth-6: #2c627d;
+  --on-depth-5: #000;
+  --on-depth-6: #fff;
 `;
 const night = css`
   --paper: #0f1b22;
@@ -30,6 +32,8 @@ const night = css`
   --depth-4: #366e80;
   --depth-5: #4d8ba0;
   --depth-6: #6faabd;
+  --on-depth-5: #000;
+  --on-depth-6: #000;
 `;
 
 export const GlobalStyle = createGlobalStyle`

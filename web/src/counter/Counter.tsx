@@ -107,7 +107,7 @@ export function Counter() {
           <p>The garage is empty.</p>
           {writes && (
             <p>
-              First an engine: copy a pattern under <Link to="/engines">Engines</Link>. Then{" "}
+              First an engine: draw one, from a pattern, under <Link to="/engines">Engines</Link>. Then{" "}
               <Asked onPress={() => setAdding(true)}>add a vehicle</Asked> with it.
             </p>
           )}

@@ -1,38 +1,23 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
-import { useState } from "react";
 import { api, type GarageReport } from "../api/client";
 import { Dialog } from "../shared/Dialog";
-import { FileChoice, OwnersYes } from "../shared/ImportSteps";
-import { Mono, Notice, Small } from "../shared/parts";
-import { readText } from "../shared/readText";
+import { FileChoice, ImportReport, OwnersYes } from "../shared/ImportSteps";
+import { Mono, Small } from "../shared/parts";
+import { useImport } from "../shared/useImport";
 import { NeedRows } from "./rows";
-
-const LARGEST = 3_000_000;
 
 /** Cars and owners from a file, in two steps: what its rows would change, then a yes. Nothing is stored before it. */
 export function GarageImport({ onClose }: { onClose: () => void }) {
   const queries = useQueryClient();
-  const [csv, setCsv] = useState("");
-  const [name, setName] = useState("");
-  const [unread, setUnread] = useState("");
   const report = useMutation({ mutationFn: api.reportGarage });
   const keep = useMutation({
-    mutationFn: () => api.keepGarage(csv, crypto.randomUUID()),
+    mutationFn: (text: string) => api.keepGarage(text, crypto.randomUUID()),
     onSuccess: () => {
       ["find", "counter"].forEach((key) => void queries.invalidateQueries({ queryKey: [key] }));
       onClose();
     },
   });
-  const read = async (file: File) => {
-    report.reset();
-    keep.reset();
-    const { text = "", unread: wrong = "" } = await readText(file, LARGEST, "Send the list in parts.");
-    setName(file.name);
-    setUnread(wrong);
-    setCsv(text);
-    if (!wrong) report.mutate(text);
-  };
-  const problem = unread || (keep.error ?? report.error)?.message;
+  const { csv, name, read, problem } = useImport({ ...report, ask: report.mutate }, keep, "Send the list in parts.");
   const found = report.data;
 
   return (
@@ -48,32 +33,29 @@ export function GarageImport({ onClose }: { onClose: () => void }) {
         isFound={found !== undefined}
         onFile={(file) => void read(file)}
       />
-      {problem && (
-        <Notice role="alert" style={{ marginTop: 12 }}>
-          <p>{problem}</p>
-          <p>Nothing was stored.</p>
-        </Notice>
-      )}
-      {found && !problem && (
-        <section aria-label="What the import would do" style={{ marginTop: 12 }}>
-          <p>{summary(found)}</p>
-          <NeedRows>
-            {found.rows.map((row) => (
-              <li key={row.line} style={{ gridTemplateColumns: "64px 110px minmax(0, 1fr)", minHeight: 0 }}>
-                <Small>line {row.line}</Small>
-                <Mono>{row.plate || "no plate"}</Mono>
-                <span>{row.reason ? `stays out: ${row.reason}` : row.changes.join(", ") || "a new car"}</span>
-              </li>
-            ))}
-          </NeedRows>
-          <OwnersYes
-            does={keep.isPending ? "Taking…" : `Take ${found.added + found.changed}`}
-            isDisabled={found.added + found.changed === 0 || keep.isPending}
-            onYes={() => keep.mutate()}
-            onClose={onClose}
-          />
-        </section>
-      )}
+      <ImportReport problem={problem}>
+        {found && (
+          <>
+            <p>{summary(found)}</p>
+            <NeedRows>
+              {found.rows.map((row) => (
+                <li key={row.line} style={{ gridTemplateColumns: "64px 110px minmax(0, 1fr)", minHeight: 0 }}>
+                  <Small>line {row.line}</Small>
+                  <Mono>{row.plate || "no plate"}</Mono>
+                  <span>{row.reason ? `stays out: ${row.reason}` : row.changes.join(", ") || "a new car"}</span>
+                </li>
+              ))}
+            </NeedRows>
+            <OwnersYes
+              does={keep.isPending ? "Taking…" : `Take ${found.added + found.changed}`}
+              isDisabled={found.added + found.changed === 0}
+              isPending={keep.isPending}
+              onYes={() => keep.mutate(csv)}
+              onClose={onClose}
+            />
+          </>
+        )}
+      </ImportReport>
     </Dialog>
   );
 }

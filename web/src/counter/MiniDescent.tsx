@@ -7,7 +7,14 @@ const HEIGHT = 38;
 const TOP = 4;
 
 /** A job's way down and back up, the size of a word: how deep, how long, where the work lies. */
-export const MiniDescent = memo(function MiniDescent({ descent, label }: { descent: Descent; label: string }) {
+interface Props {
+  descent: Descent;
+  /** Minutes of it that are done; all of it is drawn where nothing is said. */
+  done?: number | null;
+  label: string;
+}
+
+export const MiniDescent = memo(function MiniDescent({ descent, done, label }: Props) {
   const across = WIDTH / Math.max(descent.length_minutes, 1);
   const row = (HEIGHT - TOP - 1) / Math.max(descent.levels, 2);
   return (
@@ -19,7 +26,7 @@ export const MiniDescent = memo(function MiniDescent({ descent, label }: { desce
           y={stroke.depth === 0 ? 0 : TOP}
           width={Math.max(stroke.minutes * across, 0.4)}
           height={stroke.depth === 0 ? TOP : stroke.depth * row}
-          fill={stroke.kind === "wait" ? "none" : stroke.kind === "work" ? "var(--ink)" : ink(stroke, descent)}
+          fill={isOpen(stroke, done) ? "none" : stroke.kind === "work" ? "var(--ink)" : ink(stroke, descent)}
           stroke="var(--ink)"
           strokeWidth={0.5}
           strokeDasharray={stroke.kind === "wait" ? "1 2" : undefined}
@@ -29,6 +36,10 @@ export const MiniDescent = memo(function MiniDescent({ descent, label }: { desce
     </svg>
   );
 });
+
+/** Waiting, and what is still to come, stay open. */
+const isOpen = (stroke: Descent["strokes"][number], done?: number | null) =>
+  stroke.kind === "wait" || (done != null && stroke.start + stroke.minutes / 2 > done);
 
 const ink = (stroke: Descent["strokes"][number], descent: Descent) =>
   stroke.depth === 0 ? "var(--ink)" : depthInk(stroke.depth, descent.levels - 1);

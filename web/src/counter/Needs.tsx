@@ -1,6 +1,8 @@
+import { useMutation, useQueryClient } from "@tanstack/react-query";
 import type { ReactNode } from "react";
 import { useNavigate } from "react-router";
-import type { CounterPage } from "../api/client";
+import { api, type CounterPage } from "../api/client";
+import { WHYS } from "../bay/whys";
 import { useSession } from "../session/SessionGate";
 import type { Formatter } from "../shared/format";
 import { Button, Heading, Mono, Notice, Small, Unseen } from "../shared/parts";
@@ -15,23 +17,39 @@ interface Props {
 }
 
 type Waiting = CounterPage["waiting"][number];
+type Agreed = CounterPage["agreed"][number];
 
 /** What needs somebody now, each with the one next act. */
 export function Needs({ needs, onStart, isPending }: Props) {
   const { account, format } = useSession();
   const navigate = useNavigate();
+  const queries = useQueryClient();
+  const settle = useMutation({
+    mutationFn: api.settleFollowUp,
+    onSuccess: (counter) => queries.setQueryData(["counter"], counter),
+  });
   const writes = account.role !== "technician";
   const yes = (quote: string) => void navigate(`/quotes/${quote}/yes`);
   const act = (word: string, about: string, run: () => void, main = false) =>
     writes ? (
-      <Button onPress={run} $main={main} isDisabled={isPending}>
+      <Button onPress={run} $main={main} isPending={isPending}>
         {word} <Unseen>{about}</Unseen>
       </Button>
     ) : (
       <span />
     );
-  const { questions, undelivered, waiting, lapsed, agreed, unsent, due } = needs;
-  const nothing = [questions, undelivered, waiting, lapsed, agreed, unsent, due].every((list) => list.length === 0);
+  const { questions, undelivered, waiting, lapsed, agreed, unsent, due, follow_ups } = needs;
+  const inWork = agreed.filter((row) => row.started_at && !row.finished_at);
+  const ready = agreed.filter((row) => row.finished_at);
+  const ahead = agreed.filter((row) => !row.started_at);
+  const card = (row: Agreed) => (
+    <Button onPress={() => void navigate(`/bay/${row.job_id}`)}>
+      Card <Unseen>of job {row.job}</Unseen>
+    </Button>
+  );
+  const nothing = [questions, undelivered, waiting, lapsed, agreed, unsent, due, follow_ups].every(
+    (list) => list.length === 0,
+  );
   if (nothing)
     return (
       <Notice style={{ marginTop: 22 }}>
@@ -87,14 +105,40 @@ export function Needs({ needs, onStart, isPending }: Props) {
         </Part>
       </div>
       <div>
-        <Part title="Agreed, for the bay" count={agreed.length}>
-          {agreed.map((row) => (
+        <Part title="Ready to hand over" count={ready.length}>
+          {ready.map((row) => (
+            <Row key={row.job} plate={row.plate} who={row.title} wish={row.wishes}>
+              {row.customer} · done {format.lately(row.finished_at ?? row.at)}
+              {row.phone && ` · ${row.phone}`}
+              {card(row)}
+            </Row>
+          ))}
+        </Part>
+        <Part title="In the bay" count={inWork.length}>
+          {inWork.map((row) => (
+            <Row key={row.job} plate={row.plate} who={row.title} descent={row.descent} done={row.done_minutes}>
+              {row.customer} · since {format.lately(row.started_at ?? row.at)}
+              {row.paused && ` · ${WHYS.find(([why]) => why === row.paused)?.[1] ?? row.paused}`}
+              {row.found > 0 && ` · found ${row.found === 1 ? "something" : `${row.found} things`}`}
+              {card(row)}
+            </Row>
+          ))}
+        </Part>
+        <Part title="Agreed, for the bay" count={ahead.length}>
+          {ahead.map((row) => (
             <Row key={row.job} plate={row.plate} who={row.title} descent={row.descent}>
               {row.customer} · job {row.job} · {format.money(row.agreed_cents)}, not above{" "}
               {format.money(row.limit_cents)}
-              <Button onPress={() => yes(row.quote_id)}>
-                Open <Unseen>job {row.job}</Unseen>
-              </Button>
+              {card(row)}
+            </Row>
+          ))}
+        </Part>
+        <Part title="To look at again" count={follow_ups.length}>
+          {follow_ups.map((row) => (
+            <Row key={row.id} plate={row.plate} who={row.customer ?? row.words}>
+              {row.customer && row.words} · {format.day(row.on)}
+              {row.phone && ` · ${row.phone}`}
+              {act("Seen to", row.words, () => settle.mutate(row.id))}
             </Row>
           ))}
         </Part>
@@ -143,12 +187,14 @@ interface RowProps {
   plate: string;
   who: string;
   wish?: string | null;
-  descent?: CounterPage["agreed"][number]["descent"];
+  descent?: Agreed["descent"];
+  /** How far along it the bay has come, in minutes. */
+  done?: number | null;
   /** Words about it, and the act at their end. */
   children: ReactNode[];
 }
 
-function Row({ plate, who, wish, descent, children }: RowProps) {
+function Row({ plate, who, wish, descent, done, children }: RowProps) {
   const words = children.slice(0, -1);
   return (
     <li data-drawn={descent ? "" : undefined}>
@@ -160,7 +206,7 @@ function Row({ plate, who, wish, descent, children }: RowProps) {
           {wish && ` · ${wish}`}
         </small>
       </span>
-      {descent && <MiniDescent descent={descent} label={`The way down to ${who} and back up`} />}
+      {descent && <MiniDescent descent={descent} done={done} label={`The way down to ${who} and back up`} />}
       {children.at(-1)}
     </li>
   );

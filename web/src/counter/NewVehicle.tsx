@@ -8,7 +8,8 @@ import { DistanceBox } from "../shared/fields/DistanceBox";
 import { Field } from "../shared/fields/Field";
 import { NumberBox } from "../shared/fields/NumberBox";
 import { type Found, Pick } from "../shared/fields/Pick";
-import { Button, Notice, Small } from "../shared/parts";
+import { Asked, Button, Notice, Small } from "../shared/parts";
+import { whenOpened } from "../shared/whenOpened";
 
 const Grid = styled.div`
   display: grid;
@@ -19,6 +20,8 @@ const Grid = styled.div`
     grid-column: 1 / -1;
   }
 `;
+
+const Sketch = whenOpened(async () => (await import("../workshop/Sketch")).Sketch);
 
 interface Props {
   plate: string;
@@ -39,6 +42,7 @@ export function NewVehicle({ plate, onClose, onAdded }: Props) {
   const [year, setYear] = useState<number | null>(null);
   const [odometer, setOdometer] = useState<number | null>(null);
   const [engine, setEngine] = useState<string | null>(null);
+  const [sketching, setSketching] = useState(false);
   const set = (key: keyof typeof form) => (value: string) => setForm({ ...form, [key]: value });
   const add = useMutation({
     mutationFn: () =>
@@ -62,6 +66,16 @@ export function NewVehicle({ plate, onClose, onAdded }: Props) {
     add.mutate();
   };
 
+  if (sketching)
+    return (
+      <Sketch
+        onClose={() => setSketching(false)}
+        onSketched={(code) => {
+          setEngine(code);
+          setSketching(false);
+        }}
+      />
+    );
   return (
     <Dialog title="Add a vehicle" onClose={onClose}>
       <Form onSubmit={submit}>
@@ -95,6 +109,9 @@ export function NewVehicle({ plate, onClose, onAdded }: Props) {
               isRequired
             />
           )}
+          <p className="wide" style={{ margin: 0 }}>
+            <Asked onPress={() => setSketching(true)}>Not in the library: sketch it in five questions</Asked>
+          </p>
           <NumberBox label="Year" value={year} onValue={setYear} decimals={0} least={0} plain />
           <DistanceBox label="Odometer" km={odometer} onKm={setOdometer} />
           <Field label="Owner" value={form.owner} onChange={set("owner")} maxLength={120} />
@@ -105,7 +122,7 @@ export function NewVehicle({ plate, onClose, onAdded }: Props) {
             <p>{add.error.message}</p>
           </Notice>
         )}
-        <Button type="submit" $main isDisabled={add.isPending || !ready}>
+        <Button type="submit" $main isDisabled={!ready} isPending={add.isPending}>
           Add and start a quote
         </Button>{" "}
         {!ready && <Small>{engine === null ? "Still needed: the engine." : "The year is no year of a car."}</Small>}

@@ -114,7 +114,7 @@ function Person({ page, onClose, onStart }: { page: CustomerPage } & Omit<Props,
           </Notice>
         )}
         {writes && (
-          <Button type="submit" $main isDisabled={keep.isPending}>
+          <Button type="submit" $main isPending={keep.isPending}>
             Keep
           </Button>
         )}
@@ -131,7 +131,7 @@ function Person({ page, onClose, onStart }: { page: CustomerPage } & Omit<Props,
                   {other.name}
                   <small>{[other.phone, other.email].filter(Boolean).join(" · ")}</small>
                 </span>
-                <Button onPress={() => merge.mutate(other.id)} isDisabled={merge.isPending}>
+                <Button onPress={() => merge.mutate(other.id)} isPending={merge.isPending}>
                   Make one <Unseen>of {other.name} and this entry</Unseen>
                 </Button>
               </li>

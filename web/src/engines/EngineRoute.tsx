@@ -1,14 +1,17 @@
-import { keepPreviousData, useQuery } from "@tanstack/react-query";
+import { keepPreviousData, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { ToggleButton } from "react-aria-components";
-import { Link, useParams, useSearchParams } from "react-router";
+import { Link, useNavigate, useParams, useSearchParams } from "react-router";
 import styled from "styled-components";
 import { api, type EngineWithProfile } from "../api/client";
 import { DescentDrawing } from "../quote/drawing/DescentDrawing";
 import { ReachDrawing } from "../quote/drawing/ReachDrawing";
 import { WORKS } from "../quote/scopes/works";
 import { list } from "../shared/format";
-import { Heading, Mono, Notice, Part, BookPage, Small, Strong } from "../shared/parts";
+import { useSession } from "../session/SessionGate";
+import { useKeys } from "../shared/keys";
+import { Loaded } from "../shared/Loaded";
+import { Button, Heading, KeyHint, Mono, Notice, Part, BookPage, Small, Strong } from "../shared/parts";
 import { Cautions, PlugFacts, Soundings, Steps, Table } from "./EngineTables";
 
 const Top = styled.div`
@@ -55,19 +58,11 @@ export function EngineRoute() {
     queryFn: () => api.engine(code, work, revision),
     placeholderData: keepPreviousData,
   });
-  if (engine.isPending) return <BookPage aria-busy="true">Opening the engine…</BookPage>;
-  if (engine.isError)
-    return (
-      <BookPage>
-        <Notice role="alert">
-          <p>{engine.error.message}</p>
-          <p>
-            <Link to="/engines">Back to the library</Link>
-          </p>
-        </Notice>
-      </BookPage>
-    );
-  return <EnginePage engine={engine.data} work={work} onWork={setWork} stale={engine.isFetching} />;
+  return (
+    <Loaded query={engine} opening="Opening the engine…" back="/engines" backWords="Back to the library">
+      {(data) => <EnginePage engine={data} work={work} onWork={setWork} stale={engine.isFetching} />}
+    </Loaded>
+  );
 }
 
 interface Props {
@@ -87,6 +82,17 @@ function EnginePage({ engine, work, onWork, stale }: Props) {
     setTold(label ?? "");
   };
   const lifted = page.layers.filter((layer) => layer.step === active).map((layer) => layer.number);
+  const { account, format } = useSession();
+  const navigate = useNavigate();
+  const queries = useQueryClient();
+  const open = useMutation({
+    mutationFn: () => api.beginDraft({ code: engine.code }, crypto.randomUUID()),
+    onSuccess: (draft) => {
+      queries.setQueryData(["workshop", draft.code], draft);
+      void navigate(`/workshop/${encodeURIComponent(draft.code)}`);
+    },
+  });
+  useKeys(account.role === "technician" ? [] : [{ key: "e", hint: "E", label: "Change it", run: () => open.mutate() }]);
   const shown = engine.revision;
   const newest = engine.revisions[0]?.revision ?? shown;
 
@@ -110,16 +116,33 @@ function EnginePage({ engine, work, onWork, stale }: Props) {
                 ) : (
                   <Link to={`?revision=${row.revision}`}>revision {row.revision}</Link>
                 )}
+                , {format.day(row.created_at.slice(0, 10))}
                 {row.by ? `, ${row.by}` : ""}
+                {row.why ? `: ${row.why}` : ""}
                 <br />
               </span>
             ))}
           </Small>
+          {engine.revisions.length > 1 && (
+            <>
+              <Link to={comparison(engine.code, shown)}>Compare</Link>
+              {" · "}
+            </>
+          )}
           <a href={`/api/engines/${encodeURIComponent(engine.code)}/export?revision=${shown}`} download>
             Export the profile
           </a>
         </div>
       </header>
+      {account.role !== "technician" && (
+        <p style={{ display: "flex", gap: 12, alignItems: "center", margin: "12px 0 0" }}>
+          <Button onPress={() => open.mutate()} isPending={open.isPending}>
+            {engine.provisional ? "Draw it properly" : "Change it"} <KeyHint>E</KeyHint>
+          </Button>
+          {engine.provisional && <Strong>Provisional: only sketched, its hours are wider.</Strong>}
+          {open.error && <Small role="alert">{open.error.message}</Small>}
+        </p>
+      )}
       {shown < newest && (
         <Notice>
           <p>
@@ -200,4 +223,11 @@ function EnginePage({ engine, work, onWork, stale }: Props) {
       </p>
     </BookPage>
   );
+}
+
+/** A revision beside the one before it. */
+function comparison(code: string, revision: number): string {
+  const before = Math.max(1, revision - 1);
+  const query = { a: code, a_revision: String(before), b: code, b_revision: String(revision) };
+  return `/compare?${new URLSearchParams(query).toString()}`;
 }

@@ -11,7 +11,8 @@ import { Search } from "../shared/Search";
 import { whenOpened } from "../shared/whenOpened";
 import { ImportDialog } from "./ImportDialog";
 
-const Patterns = whenOpened(async () => (await import("./Patterns")).Patterns);
+const NewEngine = whenOpened(async () => (await import("../workshop/NewEngine")).NewEngine);
+const LibraryDialog = whenOpened(async () => (await import("../workshop/LibraryDialog")).LibraryDialog);
 
 const Table = styled.table`
   font-size: 15px;
@@ -21,12 +22,23 @@ const Table = styled.table`
   }
 `;
 
+const Under = styled.ul`
+  list-style: none;
+  margin: 14px 0 4px;
+  padding: 0 0 0 14px;
+  border-left: 4px solid var(--ink);
+  li {
+    padding: 3px 0;
+  }
+`;
+
 /** The engine library: find an engine by anything known of it; hours of its plugs from the easiest to the deepest. */
 export function Engines() {
   const { format, account } = useSession();
   const [text, setText] = useState("");
   const [importing, setImporting] = useState(false);
-  const [copying, setCopying] = useState(false);
+  const [beginning, setBeginning] = useState(false);
+  const [gathering, setGathering] = useState(false);
   const asked = useDeferredValue(text.trim());
   const engines = useQuery({
     queryKey: ["engines", asked],
@@ -34,9 +46,9 @@ export function Engines() {
     placeholderData: keepPreviousData,
   });
   const writes = account.role !== "technician";
-  const owns = account.role === "owner";
+  const drafts = useQuery({ queryKey: ["drafts"], queryFn: api.drafts });
   useKeys([
-    ...(owns ? [{ key: "c", hint: "C", label: "Copy a pattern", run: () => setCopying(true) }] : []),
+    ...(writes ? [{ key: "n", hint: "N", label: "A new engine", run: () => setBeginning(true) }] : []),
     ...(writes ? [{ key: "i", hint: "I", label: "Import an engine profile", run: () => setImporting(true) }] : []),
   ]);
 
@@ -46,14 +58,16 @@ export function Engines() {
         <h1>Engines</h1>
         {writes && (
           <span style={{ display: "flex", gap: 10, flexWrap: "wrap" }}>
-            {owns && (
-              <Button onPress={() => setCopying(true)}>
-                Copy a pattern <KeyHint>C</KeyHint>
-              </Button>
-            )}
+            <Button $main onPress={() => setBeginning(true)}>
+              New engine <KeyHint>N</KeyHint>
+            </Button>
             <Button onPress={() => setImporting(true)}>
               Import a profile <KeyHint>I</KeyHint>
             </Button>
+            <Button onPress={() => setGathering(true)}>Import a library</Button>
+            <a href="/api/library" download style={{ alignSelf: "center" }}>
+              Export all
+            </a>
           </span>
         )}
       </header>
@@ -64,6 +78,19 @@ export function Engines() {
         placeholder="Code, kind, number of cylinders, part number, layer, plate"
         label="Find an engine by code, kind, number of cylinders, part number, layer or plate"
       />
+      {writes && drafts.data && drafts.data.drafts.length > 0 && !asked && (
+        <Under aria-label="Under the pencil">
+          {drafts.data.drafts.map((draft) => (
+            <li key={draft.code}>
+              <Mono>{draft.code}</Mono>{" "}
+              <Link to={`/workshop/${encodeURIComponent(draft.code)}`}>{draft.name || draft.code}</Link>{" "}
+              <Small>
+                under the pencil{draft.by ? `, ${draft.by}` : ""}, {format.lately(draft.updated_at)}
+              </Small>
+            </li>
+          ))}
+        </Under>
+      )}
       {engines.isPending && <Small>Reading the library…</Small>}
       {engines.error && (
         <Notice role="alert">
@@ -76,9 +103,7 @@ export function Engines() {
           <p>
             {asked
               ? "Try fewer words, or import a profile."
-              : owns
-                ? "Copy a pattern whose layers lie as on your engine, or import a profile."
-                : "The owner copies a pattern or imports a profile."}
+              : "Draw a new engine, from a pattern whose layers lie as on yours, or import a profile."}
           </p>
         </Notice>
       )}
@@ -110,6 +135,7 @@ export function Engines() {
                 </td>
                 <td>
                   <Link to={`/engines/${encodeURIComponent(engine.code)}`}>{engine.name}</Link>
+                  {engine.provisional && <Small> provisional</Small>}
                   <small>
                     {engine.cylinders === 1 ? "one cylinder" : `${engine.cylinders} cylinders`} ·{" "}
                     {engine.ignition.replaceAll("-", " ")} · revision {engine.revision}
@@ -142,7 +168,8 @@ export function Engines() {
           </tbody>
         </Table>
       )}
-      {copying && <Patterns onClose={() => setCopying(false)} />}
+      {beginning && <NewEngine onClose={() => setBeginning(false)} />}
+      {gathering && <LibraryDialog onClose={() => setGathering(false)} />}
       {importing && <ImportDialog onClose={() => setImporting(false)} />}
     </BookPage>
   );

@@ -133,7 +133,8 @@ export function ImportDialog({ onClose }: { onClose: () => void }) {
           )}
           <OwnersYes
             does={keep.isPending ? "Importing…" : `Import as revision ${found.revision}`}
-            isDisabled={found.same || keep.isPending}
+            isDisabled={found.same}
+            isPending={keep.isPending}
             onYes={() => profile && keep.mutate(profile)}
             onClose={onClose}
           />

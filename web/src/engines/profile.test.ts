@@ -1,6 +1,6 @@
 import { expect, test } from "vitest";
 import { formatter } from "../shared/format";
-import { alike, notesOf, ownPlugs, plugTorque, type Profile, type Step, torque } from "./profile";
+import { alike, notesOf, ownPlugs, plugTorque, type Profile, type Step } from "./profile";
 
 const { figure: say } = formatter({
   locale: "en-US",
@@ -11,11 +11,6 @@ const { figure: say } = formatter({
 });
 
 const step = (rest: Partial<Step>): Step => ({ id: "s", label: "Step", remove: [1, 2, 3], refit: [1, 2, 3], ...rest });
-
-test("torques stand in both units", () => {
-  expect(torque(25, say)).toBe("25 N·m (18 lb-ft)");
-  expect(torque(9, say)).toBe("9 N·m (6.6 lb-ft)");
-});
 
 test("a plug's torque says what threads it is for", () => {
   expect(plugTorque({ torque_nm: 25, torque_assumes: "dry" }, say)).toBe("25 N·m (18 lb-ft), for dry threads");

@@ -1,5 +1,6 @@
 import type { EngineProfile } from "../api/client";
 import type { Formatter } from "../shared/format";
+import { torque } from "../shared/units";
 
 /** A stored engine profile; the core has checked it. */
 export type Profile = EngineProfile;
@@ -9,8 +10,6 @@ type Plug = Omit<Profile["plug"], "per_cylinder">;
 /** Writes a number as the shop does. */
 export type Say = Formatter["figure"];
 
-const LB_FT = 1.3558179483;
-
 /** Low, likely and high. */
 const points = (minutes: number[], say: Say) => minutes.map((value) => say(value)).join(" / ");
 
@@ -18,11 +17,6 @@ const points = (minutes: number[], say: Say) => minutes.map((value) => say(value
 function renewal(seal: { rule?: string; chance?: number }): string {
   const renewed = Math.round((seal.chance ?? 0) * 100);
   return (seal.rule ?? "replace") === "replace" ? "always new" : `inspect (${renewed} in 100 renewed)`;
-}
-
-/** A torque in both units, rounded as a wrench is set. */
-export function torque(nm: number, say: Say): string {
-  return `${say(nm)} N·m (${say(nm / LB_FT, nm < 20 ? 1 : 0)} lb-ft)`;
 }
 
 const ASSUMED = {

@@ -169,7 +169,7 @@ export function FirstRun() {
             </Notice>
           )}
           <p style={{ display: "flex", gap: 14, alignItems: "center", flexWrap: "wrap" }}>
-            <Button type="submit" $main isDisabled={open.isPending || !rate}>
+            <Button type="submit" $main isDisabled={!rate} isPending={open.isPending}>
               {open.isPending ? "Opening…" : "Open the shop"}
             </Button>
             <Small>

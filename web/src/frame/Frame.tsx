@@ -25,15 +25,15 @@ const Index = styled.nav`
   display: flex;
   flex-direction: column;
   align-items: flex-end;
-  gap: 6px;
-  padding-top: 70px;
+  gap: 5px;
+  padding-top: 56px;
   background: var(--paper);
   border-left: 0;
   a,
   button {
     writing-mode: vertical-rl;
     font-size: 13px;
-    padding: 12px 8px;
+    padding: 10px 8px;
     border: 1px solid var(--strong);
     border-left: 0;
     border-radius: 0 8px 8px 0;
@@ -78,7 +78,7 @@ const Index = styled.nav`
       border: 1px solid var(--strong);
       border-top: 0;
       border-radius: 0 0 8px 8px;
-      padding: 12px 16px;
+      padding: 12px 10px;
       min-height: 44px;
     }
     a[aria-current="page"] {
@@ -117,7 +117,9 @@ const Page = styled.div`
 
 const TABS = [
   { to: "/", label: "Counter", match: /^\/$/ },
-  { to: "/engines", label: "Engines", match: /^\/engines/ },
+  { to: "/bay", label: "Bay", match: /^\/bay/ },
+  { to: "/engines", label: "Engines", match: /^\/(engines|workshop|compare)/ },
+  { to: "/ledger", label: "Ledger", match: /^\/ledger/ },
   { to: "/prices", label: "Prices", match: /^\/prices/ },
   { to: "/house", label: "House", match: /^\/house/ },
 ];

@@ -62,7 +62,7 @@ export function FigureDialog({ figure, revision, onClose }: Props) {
         )}
         <KeepRow isPending={keep.isPending} onLeave={onClose}>
           {figure.own && (
-            <Button onPress={() => keep.mutate({ shipped: [figure.name] })} isDisabled={keep.isPending}>
+            <Button onPress={() => keep.mutate({ shipped: [figure.name] })} isPending={keep.isPending}>
               As shipped
             </Button>
           )}

@@ -70,7 +70,7 @@ export function ShopDialog({ onClose }: { onClose: () => void }) {
           </Notice>
         )}
         <p style={{ display: "flex", gap: 10, alignItems: "center", flexWrap: "wrap", marginTop: 14 }}>
-          <Button $main type="submit" isDisabled={keep.isPending}>
+          <Button $main type="submit" isPending={keep.isPending}>
             Keep
           </Button>
           <Button onPress={onClose}>Leave as it is</Button>

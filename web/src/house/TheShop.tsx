@@ -23,7 +23,12 @@ export function TheShop() {
     <section aria-label="The shop">
       <Heading style={{ marginTop: 18, alignItems: "center" }}>
         <span>The shop</span>
-        <Button onPress={() => setChanging(true)}>Change</Button>
+        <span style={{ display: "flex", gap: 16, alignItems: "baseline" }}>
+          <a href="/api/everything" style={{ fontSize: 14, fontWeight: 400 }}>
+            Everything the shop owns, as open files
+          </a>
+          <Button onPress={() => setChanging(true)}>Change</Button>
+        </span>
       </Heading>
       <Line>
         {shop.name} · numbers and dates as in {language} · {shop.distance_unit === "km" ? "kilometers" : "miles"} ·{" "}

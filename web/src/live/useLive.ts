@@ -2,7 +2,11 @@ import { useQueryClient } from "@tanstack/react-query";
 import { useEffect } from "react";
 
 /** What is asked for anew when the shop's quotes, offers or jobs have changed. */
-const TOUCHED: Record<string, string[]> = { quotes: ["counter", "yes", "find"] };
+const TOUCHED: Record<string, string[]> = {
+  quotes: ["counter", "yes", "find"],
+  jobs: ["counter", "jobs"],
+  ledger: ["ledger"],
+};
 
 /** Listens for what changed elsewhere, in this process or another; the browser comes back by itself. */
 export function useLive(): void {

@@ -86,7 +86,7 @@ export function InviteDialog({ onClose }: { onClose: () => void }) {
             <p>{invite.error.message}</p>
           </Notice>
         )}
-        <Button $main type="submit" isDisabled={invite.isPending}>
+        <Button $main type="submit" isPending={invite.isPending}>
           Make the link
         </Button>
       </form>

@@ -53,7 +53,7 @@ export function Join({ token }: { token: string }) {
           help="At least 10 characters."
           problem={join.error?.message}
         />
-        <Button type="submit" $main isDisabled={join.isPending}>
+        <Button type="submit" $main isPending={join.isPending}>
           Join
         </Button>
         <Small>The link works once.</Small>

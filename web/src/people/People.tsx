@@ -84,7 +84,8 @@ export function People() {
             />
             <span>
               <Button
-                isDisabled={busy || person.self}
+                isDisabled={person.self}
+                isPending={busy}
                 onPress={() => change.mutate({ id: person.id, access: !person.access })}
               >
                 {person.access ? "End access" : "Give access again"}
@@ -100,7 +101,7 @@ export function People() {
             </span>
             <Small>{ROLES.find((role) => role.id === row.role)?.text}</Small>
             <span>
-              <Button isDisabled={busy} onPress={() => withdraw.mutate(row.id)}>
+              <Button isPending={busy} onPress={() => withdraw.mutate(row.id)}>
                 Withdraw
               </Button>
             </span>

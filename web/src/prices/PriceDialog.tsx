@@ -157,7 +157,7 @@ export function PriceDialog({ start, revision, onClose }: Props) {
               onPress={() =>
                 start.offer && keep.mutate([{ part: start.part, supplier: start.offer.supplier, cost: NONE }])
               }
-              isDisabled={keep.isPending}
+              isPending={keep.isPending}
             >
               No longer offered
             </Button>

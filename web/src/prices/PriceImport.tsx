@@ -3,9 +3,9 @@ import { useState } from "react";
 import styled from "styled-components";
 import { api, type PriceReport } from "../api/client";
 import { Dialog } from "../shared/Dialog";
-import { FileChoice, OwnersYes } from "../shared/ImportSteps";
-import { Mono, Notice, Small } from "../shared/parts";
-import { readText } from "../shared/readText";
+import { FileChoice, ImportReport, OwnersYes } from "../shared/ImportSteps";
+import { Mono, Small } from "../shared/parts";
+import { useImport } from "../shared/useImport";
 
 const Lines = styled.div`
   max-height: 320px;
@@ -32,15 +32,11 @@ const Lines = styled.div`
     width: 150px;
   }
 `;
-const LARGEST = 3_000_000;
 const MOST_SHOWN = 300;
 
 /** A price list from a supplier, in two steps: what its rows would change, then a yes. Nothing is stored before it. */
 export function PriceImport({ revision, onClose }: { revision: number; onClose: () => void }) {
   const queries = useQueryClient();
-  const [csv, setCsv] = useState("");
-  const [name, setName] = useState("");
-  const [unread, setUnread] = useState("");
   const [job, setJob] = useState("");
   const report = useMutation({
     mutationFn: ({ text, id }: { text: string; id: string }) => api.reportPrices({ csv: text }, id),
@@ -53,29 +49,23 @@ export function PriceImport({ revision, onClose }: { revision: number; onClose: 
     retry: false,
   });
   const keep = useMutation({
-    mutationFn: () => api.keepPrices({ csv, revision }, crypto.randomUUID()),
+    mutationFn: (text: string) => api.keepPrices({ csv: text, revision }, crypto.randomUUID()),
     onSuccess: () => {
       void queries.invalidateQueries({ queryKey: ["prices"] });
       onClose();
     },
     onError: () => void queries.invalidateQueries({ queryKey: ["prices"] }),
   });
-  const read = async (file: File) => {
-    report.reset();
-    keep.reset();
-    const { text = "", unread: wrong = "" } = await readText(
-      file,
-      LARGEST,
-      "Send the rows that change, or the list in parts.",
-    );
-    setName(file.name);
-    setUnread(wrong);
-    setCsv(text);
+  const ask = (text: string) => {
     const id = crypto.randomUUID();
     setJob(id);
-    if (!wrong) report.mutate({ text, id });
+    report.mutate({ text, id });
   };
-  const problem = unread || (keep.error ?? report.error)?.message;
+  const { csv, name, read, problem } = useImport(
+    { ...report, ask },
+    keep,
+    "Send the rows that change, or the list in parts.",
+  );
   const found = report.data;
 
   return (
@@ -92,27 +82,24 @@ export function PriceImport({ revision, onClose }: { revision: number; onClose: 
         isFound={found !== undefined}
         onFile={(file) => void read(file)}
       />
-      {problem && (
-        <Notice role="alert" style={{ marginTop: 12 }}>
-          <p>{problem}</p>
-          <p>Nothing was stored.</p>
-        </Notice>
-      )}
-      {found && !problem && (
-        <section aria-label="What the import would do" style={{ marginTop: 12 }}>
-          <p>{summary(found)}</p>
-          {found.added + found.changed + found.rejected > found.rows.length && (
-            <Small>Shown: {found.rows.length} of them, those that stay out first.</Small>
-          )}
-          {found.rows.length > 0 && <Changes rows={found.rows} />}
-          <OwnersYes
-            does={keep.isPending ? "Keeping…" : `Keep ${count(found)} as revision ${found.revision}`}
-            isDisabled={!found.changes || keep.isPending}
-            onYes={() => keep.mutate()}
-            onClose={onClose}
-          />
-        </section>
-      )}
+      <ImportReport problem={problem}>
+        {found && (
+          <>
+            <p>{summary(found)}</p>
+            {found.added + found.changed + found.rejected > found.rows.length && (
+              <Small>Shown: {found.rows.length} of them, those that stay out first.</Small>
+            )}
+            {found.rows.length > 0 && <Changes rows={found.rows} />}
+            <OwnersYes
+              does={keep.isPending ? "Keeping…" : `Keep ${count(found)} as revision ${found.revision}`}
+              isDisabled={!found.changes}
+              isPending={keep.isPending}
+              onYes={() => keep.mutate(csv)}
+              onClose={onClose}
+            />
+          </>
+        )}
+      </ImportReport>
     </Dialog>
   );
 }

@@ -146,6 +146,8 @@ export function QuoteScreen({ page }: { page: QuotePage }) {
         {beside ? (
           <SideBySide
             rows={copy.figures?.beside}
+            ahead={copy.figures?.ahead}
+            onAssume={writes ? edits.ahead : undefined}
             active={content.active}
             stale={stale}
             onGo={edits.goTo}
@@ -204,6 +206,7 @@ export function QuoteScreen({ page }: { page: QuotePage }) {
         }
         hours={scope.hours}
         onAdjust={writes ? adjust : undefined}
+        onCharge={writes ? edits.charge : undefined}
         actions={
           <SaveBar
             saving={copy.saving}

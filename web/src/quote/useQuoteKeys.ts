@@ -1,6 +1,6 @@
-import { useState } from "react";
 import type { Scope, Sheet } from "../api/client";
-import { type Binding, useKeys } from "../shared/keys";
+import { useKeys } from "../shared/keys";
+import { letter, useCylinderKeys } from "../shared/useCylinderKeys";
 import { PANELS, type Panel } from "./panels/panels";
 import type { ScopeEdits } from "./scopes/scopeEdits";
 import { WORKS } from "./scopes/works";
@@ -36,7 +36,10 @@ export function useQuoteKeys({
   print,
   offer,
 }: Wanted): void {
-  const cylinders = useCylinderKeys(sheet, edits.press);
+  const cylinders = useCylinderKeys(
+    sheet.reach.cylinders.map((cylinder) => cylinder.number),
+    edits.press,
+  );
   const works = sheet.offers.works.map((work) => {
     const { label, key } = WORKS[work as Scope["works"][number]];
     return letter(key, label, () => edits.toggleWork(work as Scope["works"][number]));
@@ -67,30 +70,4 @@ export function useQuoteKeys({
     letter(".", "The yes: offer what is saved, keep the answer", offer),
     letter("v", "Printable page of the saved quote", print),
   ]);
-}
-
-const letter = (key: string, label: string, run: () => void): Binding => ({ key, hint: key.toUpperCase(), label, run });
-
-/** One digit is a cylinder; 0 then a digit is a cylinder from 10 up. */
-function useCylinderKeys(sheet: Sheet, press: (cylinder: number) => void): Binding[] {
-  const [tens, setTens] = useState(false);
-  const numbers = sheet.reach.cylinders.map((cylinder) => cylinder.number);
-  const many = numbers.some((number) => number >= 10);
-  const typed = (digit: number) => {
-    if (digit === 0 && !tens) {
-      setTens(many);
-      return;
-    }
-    const number = digit + (tens ? 10 : 0);
-    setTens(false);
-    if (numbers.includes(number)) press(number);
-  };
-  return Array.from({ length: 10 }, (_, digit) => digit)
-    .filter((digit) => many || numbers.includes(digit))
-    .map((digit) => ({
-      key: String(digit),
-      hint: String(digit),
-      label: digit === 0 ? "Then a digit: cylinders 10 and up" : `Cylinder ${digit}`,
-      run: () => typed(digit),
-    }));
 }

@@ -2,15 +2,14 @@ import { useQuery } from "@tanstack/react-query";
 import { useCallback, useMemo, useState } from "react";
 import {
   api,
-  Away,
   type Conflict,
   type Content,
   type PanelFigures,
   type Priced,
   type QuotePage,
-  Refused,
   type Saved,
 } from "../api/client";
+import { failureOf } from "../working/failure";
 import { useWorking } from "../working/useWorking";
 import { type Clash as AnyClash, type Failure, type PriceChange, stale, start } from "../working/workingCopy";
 import { ON_DEMAND, type Panel } from "./panels/panels";
@@ -39,13 +38,9 @@ export interface WorkingCopy {
   closeNotice: () => void;
 }
 
-/** What kept a request from being carried out, as the working copy takes it. */
-export function failure(error: unknown): Failure<Content> {
-  if (error instanceof Away) return { kind: "away" };
-  if (!(error instanceof Refused)) return { kind: "refused", message: "Storing failed." };
-  if (error.status >= 500 || error.status === 429) return { kind: "away" };
-  return conflict(error.code, error.message, error.body) ?? { kind: "refused", message: error.message };
-}
+/** What kept a request from being carried out, as the quote's working copy takes it. */
+export const failure = (error: unknown): Failure<Content> =>
+  failureOf(error, ({ code, message, body }) => conflict(code, message, body));
 
 function conflict(code: string, message: string, body: Conflict): Failure<Content> | null {
   if (code === "price_change")

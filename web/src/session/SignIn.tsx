@@ -51,7 +51,7 @@ export function SignIn() {
             <p>{problem}</p>
           </Notice>
         )}
-        <Button type="submit" $main isDisabled={busy}>
+        <Button type="submit" $main isPending={busy}>
           {busy ? "Signing in…" : "Sign in"}
         </Button>
       </Form>

@@ -1,7 +1,8 @@
+import type { ReactNode } from "react";
 import { FileTrigger } from "react-aria-components";
 import styled from "styled-components";
 import { useSession } from "../session/SessionGate";
-import { Button, Small } from "./parts";
+import { Button, Notice, Small } from "./parts";
 
 const Row = styled.div`
   display: flex;
@@ -39,17 +40,18 @@ interface YesProps {
   /** What the yes does, in words. */
   does: string;
   isDisabled: boolean;
+  isPending: boolean;
   onYes: () => void;
   onClose: () => void;
 }
 
 /** Last step of an import: the owner's yes, under the report of what it changes. */
-export function OwnersYes({ does, isDisabled, onYes, onClose }: YesProps) {
+export function OwnersYes({ does, isDisabled, isPending, onYes, onClose }: YesProps) {
   const { account } = useSession();
   return (
     <Row>
       {account.role === "owner" ? (
-        <Button $main onPress={onYes} isDisabled={isDisabled}>
+        <Button $main onPress={onYes} isDisabled={isDisabled} isPending={isPending}>
           {does}
         </Button>
       ) : (
@@ -58,4 +60,20 @@ export function OwnersYes({ does, isDisabled, onYes, onClose }: YesProps) {
       <Button onPress={onClose}>Close</Button>
     </Row>
   );
+}
+
+/** What the import would do, or what is wrong with the file; nothing is stored before the yes. */
+export function ImportReport({ problem, children }: { problem?: string; children: ReactNode }) {
+  if (problem)
+    return (
+      <Notice role="alert" style={{ marginTop: 12 }}>
+        <p>{problem}</p>
+        <p>Nothing was stored.</p>
+      </Notice>
+    );
+  return children ? (
+    <section aria-label="What the import would do" style={{ marginTop: 12 }}>
+      {children}
+    </section>
+  ) : null;
 }

@@ -22,7 +22,7 @@ export function KeepRow({
 }) {
   return (
     <Row>
-      <Button $main type="submit" isDisabled={isPending}>
+      <Button $main type="submit" isPending={isPending}>
         Keep
       </Button>
       {children}

@@ -96,7 +96,8 @@ export function formatter(units: ShopUnits) {
 export type Formatter = ReturnType<typeof formatter>;
 
 /** What the core says of a place, as a sentence of its own: "is too short" becomes "Is too short." */
-export const sentence = (text: string) => `${text.charAt(0).toUpperCase()}${text.slice(1).replace(/\.$/, "")}.`;
+export const sentence = (text: string) =>
+  `${text.charAt(0).toUpperCase()}${text.slice(1).replace(/\.$/, "")}${text.endsWith("?") ? "" : "."}`;
 
 /** "1", "1 and 3", "1, 3 and 5" */
 export function list(items: (string | number)[]): string {

@@ -1,5 +1,5 @@
 import type { ReactNode } from "react";
-import { Button as AriaButton } from "react-aria-components";
+import { Button as AriaButton, type ButtonProps } from "react-aria-components";
 import styled, { css } from "styled-components";
 
 /** Type sizes of the ledger: 13, 15, 17, 30; one step of weight. */
@@ -66,7 +66,19 @@ const pressed = css`
   border-color: var(--ink);
 `;
 
-export const Button = styled(AriaButton)<{ $main?: boolean }>`
+/** A button that may wait: it keeps the focus and takes no press meanwhile. */
+function Waiting({ isPending, onPress, type, ...rest }: ButtonProps) {
+  return (
+    <AriaButton
+      {...rest}
+      type={isPending ? "button" : type}
+      onPress={isPending ? undefined : onPress}
+      data-pending={isPending || undefined}
+    />
+  );
+}
+
+export const Button = styled(Waiting)<{ $main?: boolean }>`
   display: inline-flex;
   align-items: center;
   gap: 8px;
@@ -88,7 +100,8 @@ export const Button = styled(AriaButton)<{ $main?: boolean }>`
   &[data-pressed] {
     transform: translateY(1px);
   }
-  &[data-disabled] {
+  &[data-disabled],
+  &[data-pending] {
     opacity: 0.55;
     cursor: default;
     text-decoration: none;

@@ -87,7 +87,7 @@ export function Answering({ offer, scope, isPending, onAnswer }: Props) {
             )}
           </Fields>
           <p style={{ display: "flex", gap: 10, flexWrap: "wrap", alignItems: "center" }}>
-            <Button $main type="submit" isDisabled={isPending} autoFocus>
+            <Button $main type="submit" isPending={isPending} autoFocus>
               {taking === "yes" ? "Keep the yes" : "Keep the no"}
             </Button>
             <Button onPress={() => setTaking(null)}>Back</Button>

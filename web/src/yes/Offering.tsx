@@ -162,10 +162,10 @@ export function Offering({ page, proposal, replaces, isPending, problem, onOffer
         </Notice>
       )}
       <p style={{ display: "flex", gap: 12, alignItems: "center", flexWrap: "wrap" }}>
-        <Button $main type="submit" isDisabled={isPending || incomplete}>
+        <Button $main type="submit" isDisabled={incomplete} isPending={isPending}>
           {channel === "paper" ? "Make the page" : "Send"}
         </Button>
-        <Button onPress={() => offer("phone")} isDisabled={isPending || incomplete || recipient.trim() === ""}>
+        <Button onPress={() => offer("phone")} isDisabled={incomplete || recipient.trim() === ""} isPending={isPending}>
           Read out
         </Button>
         {incomplete && <Small>Set the missing price under Prices and save again: this total is not the whole.</Small>}

@@ -4,6 +4,7 @@ import styled from "styled-components";
 import { api, type NewOffer, type OfferAnswer, type YesPage } from "../api/client";
 import { useSession } from "../session/SessionGate";
 import { useKeys } from "../shared/keys";
+import { Opened } from "../shared/Opened";
 import { Button, Heading, KeyHint, Notice, Plate, Small } from "../shared/parts";
 import { Offering } from "./Offering";
 import { OfferSheet } from "./OfferSheet";
@@ -42,19 +43,11 @@ const Left = styled.div`
 export function YesRoute() {
   const { id = "" } = useParams();
   const page = useQuery({ queryKey: ["yes", id], queryFn: () => api.yes(id), staleTime: 0 });
-  if (page.isPending) return <Left aria-busy="true">Opening the offer…</Left>;
-  if (page.isError)
-    return (
-      <Left>
-        <Notice role="alert">
-          <p>{page.error.message}</p>
-          <p>
-            <Button onPress={() => void page.refetch()}>Try again</Button>
-          </p>
-        </Notice>
-      </Left>
-    );
-  return <YesScreen page={page.data} />;
+  return (
+    <Opened page={page} what="the offer">
+      {(data) => <YesScreen page={data} />}
+    </Opened>
+  );
 }
 
 function YesScreen({ page }: { page: YesPage }) {
@@ -106,6 +99,7 @@ function YesScreen({ page }: { page: YesPage }) {
           <h1>{vehicle.customer ?? "No owner noted"}</h1>
           <Small>
             Quote {quote.number} · {vehicle.description}
+            {page.provisional && " · provisional: engine only sketched"}
             {page.job && ` · job ${page.job.number}`}
           </Small>
           <Link className="back" to={`/quotes/${quote.id}`}>

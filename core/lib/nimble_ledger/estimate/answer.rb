@@ -21,6 +21,8 @@ module NimbleLedger
                      :price,
                      :outcomes,
                      :needed,
+                     :owed,
+                     :billed,
                      :quoted_tenths,
                      :while_open,
                      :effort,

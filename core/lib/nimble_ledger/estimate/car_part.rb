@@ -7,6 +7,9 @@ module NimbleLedger
       # @return [Car]
       attr_reader :car
 
+      # @return [Profile::Engine] as it was written, all variants in it
+      attr_reader :written
+
       # @return [Hash{String=>String}] variants nobody answered, with the usual answer
       attr_reader :assumed_variants
 
@@ -36,6 +39,7 @@ module NimbleLedger
             equipment: hash["equipment"] || [],
             pins: pins.pins,
             catalog: documents.catalog(hash["catalog"], "#{path}/catalog"),
+            warranty: hash["warranty"] || [],
             rules: hash["rules"] ? Rules[hash["rules"].to_i] : Rules::NEWEST
           )
       end
@@ -45,17 +49,9 @@ module NimbleLedger
       # @raise [InvalidInput] for one the engine does not have
       def targets(ids, path)
         ids.each_with_index.map do |id, i|
-          car.engine.target(id) || fault("#{path}/#{i}", "names target #{id}, which #{@written.code} does not have")
+          car.engine.target(id) ||
+            raise(InvalidInput.at("#{path}/#{i}", "names target #{id}, which #{@written.code} does not have"))
         end
-      end
-
-      # @raise [InvalidInput]
-      def fault(path, message)
-        raise InvalidInput.new(
-                "The request has a fault: #{path} #{message}.",
-                code: "invalid_request",
-                details: [{ "path" => path, "message" => message }]
-              )
       end
 
       private

@@ -19,20 +19,12 @@ module NimbleLedger
         exact = by_hours * 10.0
         @tenths = exact.round
         @reason = reason.strip
-        refuse("#{path}/by_hours", "must be in tenths of an hour") if (exact - @tenths).abs > 1e-6
+        if (exact - @tenths).abs > 1e-6
+          raise InvalidInput.at("#{path}/by_hours", "must be in tenths of an hour", what: "override")
+        end
         freeze
       end
       private_class_method :new
-
-      private
-
-      def refuse(path, message)
-        raise InvalidInput.new(
-                "The override has a fault: #{path} #{message}.",
-                code: "invalid_request",
-                details: [{ "path" => path, "message" => message }]
-              )
-      end
     end
   end
 end

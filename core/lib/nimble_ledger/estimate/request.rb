@@ -32,6 +32,7 @@ module NimbleLedger
         "house" => House::Settings::SHAPE,
         "catalog" => document,
         "variants" => Shape.map(id, max: Profile::MAX_VARIANTS),
+        "warranty" => Shape.list(id, max: Profile::MAX_TARGETS, unique: true),
         "rules" => Shape.one_of(*Rules::KNOWN.keys)
       }.freeze
       # What it says of the job beyond its targets.
@@ -125,13 +126,18 @@ module NimbleLedger
       def allowed_soak(name, path)
         return name if name == "none" || car.engine.soaks.include?(name)
 
-        @part.fault("#{path}/soak", "#{name} is not allowed on this engine; it allows #{car.engine.soaks.join(", ")}")
+        raise InvalidInput.at(
+                "#{path}/soak",
+                "#{name} is not allowed on this engine; it allows #{car.engine.soaks.join(", ")}"
+              )
       end
 
       def live_of(hash, path)
         return nil unless hash["live"]
 
-        @part.fault("#{path}/live", "needs a history: without one there are no odds to move") unless car.history
+        unless car.history
+          raise InvalidInput.at("#{path}/live", "needs a history: without one there are no odds to move")
+        end
         Risk::Live.new(hash["live"], targets, house: car.house, path: "#{path}/live")
       end
     end

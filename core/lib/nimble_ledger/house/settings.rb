@@ -102,6 +102,7 @@ module NimbleLedger
               "Quoted hours are rounded up to"
       declare "hours", "minimum_hours", 0.5, Shape.number(max: 8, unit: "hours"), "Least hours quoted"
       declare "hours", "common_variation", 0.12, share, "Common variation of a whole job"
+      declare "hours", "sketch_variation", 0.25, share, "The same on an engine that is only sketched"
       declare "hours",
               "house_tasks",
               {
@@ -234,6 +235,91 @@ module NimbleLedger
               { "hot" => 150, "warm" => 60, "cold" => 0 },
               Shape.object(required: { "hot" => minutes, "warm" => minutes, "cold" => minutes }),
               "Cooling before plugs are touched, by arrival"
+
+      kilometers = Shape.number(max: 10_000_000, above: 0, unit: "km")
+      nm = Shape.number(max: 1000, above: 0, unit: "N·m")
+      heads = Shape.object(required: { "aluminum" => nm, "cast-iron" => nm })
+      turns = Shape.list(Shape.number(max: 3, unit: "turns"), min: 2, max: 2)
+      declare "bench", "compound_torque", 0.3, share, "Compound takes off a dry torque"
+      declare "bench", "wrench_least", 0.2, share, "Least setting of a torque wrench, of its full scale"
+      declare "bench",
+              "seat_torque",
+              {
+                "gasket" => {
+                  "10" => {
+                    "aluminum" => 11,
+                    "cast-iron" => 12
+                  },
+                  "12" => {
+                    "aluminum" => 18,
+                    "cast-iron" => 20
+                  },
+                  "14" => {
+                    "aluminum" => 25,
+                    "cast-iron" => 30
+                  },
+                  "18" => {
+                    "aluminum" => 38,
+                    "cast-iron" => 43
+                  }
+                },
+                "taper" => {
+                  "14" => {
+                    "aluminum" => 15,
+                    "cast-iron" => 20
+                  },
+                  "18" => {
+                    "aluminum" => 20,
+                    "cast-iron" => 25
+                  }
+                }
+              },
+              Shape.object(
+                required: {
+                  "gasket" => Shape.object(required: %w[10 12 14 18].to_h { |thread| [thread, heads] }),
+                  "taper" => Shape.object(required: %w[14 18].to_h { |thread| [thread, heads] })
+                }
+              ),
+              "Torque where the profile has none, by seat, thread and head"
+      declare "bench",
+              "seat_turns",
+              {
+                "gasket-new" => [1 / 2.0, 2 / 3.0],
+                "gasket-new-10" => [1 / 2.0, 1 / 2.0],
+                "gasket-used" => [1 / 12.0, 1 / 12.0],
+                "taper" => [1 / 16.0, 1 / 16.0]
+              },
+              Shape.object(required: %w[gasket-new gasket-new-10 gasket-used taper].to_h { |seat| [seat, turns] }),
+              "Turns after finger-tight, by seat"
+      declare "bench",
+              "grade_km",
+              { "nickel" => 40_000, "platinum" => 80_000, "iridium" => 100_000 },
+              Shape.object(required: %w[nickel platinum iridium].to_h { |grade| [grade, kilometers] }),
+              "Distance between changes where the profile has none, by grade"
+      declare "bench", "boosted_interval", 0.5, factor, "That distance, turbocharged with direct injection"
+      declare "bench", "severe_use", 0.7, factor, "Distance and months between changes, in severe use"
+
+      km = Shape.number(above: 0, max: 100_000_000, unit: "km")
+      lasting = Shape.object(required: { "shape" => factor, "scale_km" => km })
+      declare "scopes", "coil_life", { "shape" => 2.6, "scale_km" => 260_000 }, lasting, "How long coils last"
+      declare "scopes", "boot_life", { "shape" => 2.6, "scale_km" => 420_000 }, lasting, "How long boots last"
+      declare "scopes", "wire_life", { "shape" => 2.2, "scale_km" => 240_000 }, lasting, "How long wires last"
+      declare "scopes",
+              "plug_life",
+              { "shape" => 5, "intervals" => 2.5 },
+              Shape.object(required: { "shape" => factor, "intervals" => factor }),
+              "How long plugs last, in their intervals"
+      declare "scopes", "frailty_variance", 0.6, factor, "Variance of what the old parts of one kind share"
+      declare "scopes",
+              "found_factor",
+              { "weak" => 2.5, "sound" => 0.8 },
+              Shape.object(required: { "weak" => factor, "sound" => factor }),
+              "Times the hazard to come, where a kind was found weak or sound"
+      declare "scopes", "new_defect", 0.005, share, "Chance that a new part is defective"
+      declare "scopes", "return_own_cents", 15_000, cents, "The customer's own cost of an unplanned visit"
+      declare "scopes", "horizon_months", 24, Shape.number(above: 0, max: 600, unit: "months"), "Months looked ahead"
+      declare "scopes", "also_share", 0.1, share, "A better chance is named up to so much above the least net"
+      declare "scopes", "also_points", 0.05, share, "And only if it is so much better"
 
       words = Shape.string(max: 400, empty: true)
       words_caution = "May name {name}, {shop}, {car}, {total}, {link} and {until}; {link} must be in it."

@@ -5,16 +5,21 @@ module NimbleLedger
     # What the library shows of one engine: the reach drawing, the hours of every kind of work on every cylinder and on
     # all of them, the descent of the deepest, and the parts it names. All of it from the profile and the equipment.
     class EnginePage
+      # @return [Car] the engine as the shop would meet it: clean, with the shop's equipment
+      attr_reader :car
+
       # @param engine [Profile::Engine]
       # @param house [House::Settings]
       # @param equipment [Array<String>]
       # @param work [String, nil] the kind of work drawn; plugs when nil or not offered
       # @param catalog [Parts::Catalog, nil]
-      def initialize(engine, house: House::Settings.defaults, equipment: [], work: nil, catalog: nil)
+      # @param only [Boolean] whether just the kind of work that is drawn is sounded
+      def initialize(engine, house: House::Settings.defaults, equipment: [], work: nil, catalog: nil, only: false)
         @engine = engine
         @catalog = catalog
         @works = Quote::Selection.works_of(engine)
         @work = @works.include?(work) ? work : "plug"
+        @works = [@work] if only
         @request =
           Estimate::Request.build(
             {

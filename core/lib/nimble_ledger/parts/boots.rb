@@ -44,6 +44,11 @@ module NimbleLedger
         @engine.ignition == "paired" ? [] : feeding
       end
 
+      # Whether a target serves a plug's place at a cylinder: where both say at which side of the cylinder they sit, it
+      # must be the same side.
+      def same_place?(other, target, number) =
+        other.cylinders.include?(number) && [other.place, target.place].compact.uniq.size < 2
+
       private
 
       def renewed(target, number, plugs)
@@ -56,10 +61,6 @@ module NimbleLedger
         fresh = own.count { |coil| @coils.include?(coil) }
         own.size > 1 ? fresh : fresh * plugs
       end
-
-      # Where both say at which side of the cylinder they sit, it must be the same side.
-      def same_place?(other, target, number) =
-        other.cylinders.include?(number) && [other.place, target.place].compact.uniq.size < 2
     end
   end
 end

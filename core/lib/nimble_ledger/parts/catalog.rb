@@ -21,6 +21,14 @@ module NimbleLedger
             "life_km" => Shape.number(max: 10_000_000),
             "pack" => Shape.integer(min: 1, max: 1000),
             "equivalents" => Shape.list(part, max: 20),
+            "plug" =>
+              Shape.object(
+                optional: {
+                  "construction" => Shape.one_of("one-piece", "one-piece-long-reach", "multi-piece"),
+                  "grade" => Shape.one_of("nickel", "platinum", "iridium"),
+                  "interval_km" => Shape.number(above: 0, max: 10_000_000)
+                }
+              ),
             "contains" =>
               Shape.list(
                 Shape.object(required: { "part" => part, "quantity" => Shape.integer(min: 1, max: 1000) }),

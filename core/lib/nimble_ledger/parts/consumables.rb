@@ -26,13 +26,9 @@ module NimbleLedger
         ].select { |row| row.quantity.positive? }
       end
 
-      # Whether thread compound is in force: the profile decides unless the house or the job is set otherwise.
-      def compound?
-        rule = @house["compound"]
-        (rule == "profile" ? @plan.engine.plug("compound") : rule) == "film"
-      end
-
       private
+
+      def compound? = Compound.used?(@plan.engine, @house)
 
       def plugs = @plan.targets.sum(&:plugs)
 

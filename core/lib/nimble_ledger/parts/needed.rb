@@ -94,5 +94,13 @@ module NimbleLedger
         row
       end
     end
+
+    # What a job needs that bills nothing.
+    module Nothing
+      def self.rows = []
+      def self.billed = []
+      def self.unnamed = []
+      def self.consumables = []
+    end
   end
 end

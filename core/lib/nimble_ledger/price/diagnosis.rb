@@ -10,6 +10,9 @@ module NimbleLedger
       # An agreed cap, as requests carry it.
       SHAPE = Shape.object(required: { "hours" => Shape.number(above: 0, max: 99.9, unit: "hours") })
 
+      # What finding out has taken: hours, what of them the repair pays for, and whether the cap is reached.
+      Used = Struct.new(:hours, :credited_cents, :reached)
+
       attr_reader :hours
 
       # @param hours [Numeric] at most so many
@@ -27,6 +30,15 @@ module NimbleLedger
 
       # Whether the repair pays for it.
       def credited? = @house["diagnosis_credited"]
+
+      # What has been used of it: at the cap one stops and calls.
+      # @param minutes [Numeric]
+      # @return [Used]
+      def used(minutes)
+        taken = ThreePoints.exact(minutes) / 60
+        paid = [taken, ThreePoints.exact(hours)].min
+        Used.new(taken.to_f, credited? ? Money.round(paid * rate_cents) : 0, taken >= ThreePoints.exact(hours))
+      end
 
       # What is owed when the repair is declined: the hours with the taxes on labor.
       # @return [Integer] cents

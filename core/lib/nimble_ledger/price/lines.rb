@@ -3,7 +3,7 @@
 module NimbleLedger
   module Price
     # The priced lines of a job (model.md section 7): labor, parts, consumables, shop supplies, fees, discount, taxes.
-    # Every line is whole cents, and the total is their sum.
+    # Every line is whole cents, and the total is their sum. What the shop owes under its warranty is a line of nothing.
     class Lines
       Line = Struct.new(:kind, :label, :quantity, :unit_cents, :cents, :part, :because, :basis)
 
@@ -15,7 +15,8 @@ module NimbleLedger
       # @param house [House::Settings] resolved for the job
       # @param discount [Hash, nil] {"label", "cents"}
       # @param diagnosis [Diagnosis, nil]
-      def initialize(tenths, needed, catalog, house:, discount: nil, diagnosis: nil)
+      # @param owed [Array<Profile::Target>] done for nothing: neither in the hours nor in what is needed
+      def initialize(tenths, needed, catalog, house:, discount: nil, diagnosis: nil, owed: [])
         @house = house
         @catalog = catalog
         @discount = discount
@@ -23,6 +24,8 @@ module NimbleLedger
         @supplies_share = ThreePoints.exact(house["supplies_percent"]) / 100
         @missing = needed.unnamed.map { |target| { "part" => nil, "because" => [target] } }
         @leftovers = []
+        @owed = owed.map { |target| owed_line(target) }
+        @billed = !needed.equal?(Parts::Nothing)
         @material = part_lines(needed.billed) + consumables(needed.consumables)
         @fees = fees
         @sold, @credited = diagnosis&.credited? ? [[], diagnosis_lines(diagnosis)] : [diagnosis_lines(diagnosis), []]
@@ -87,9 +90,9 @@ module NimbleLedger
       private_constant :Sums
 
       def price(tenths)
-        before_tax = [labor(tenths)] + @sold + @material + supplies(labor_cents(tenths)) + @fees
+        before_tax = (@billed ? [labor(tenths)] : []) + @sold + @material + supplies(labor_cents(tenths)) + @fees
         @sums = Taxed.of(before_tax).then { |lines| sums(lines.cents, lines.classes) }
-        @list = before_tax + @credited + discount_line + tax_lines
+        @list = @owed + before_tax + @credited + discount_line + tax_lines
       end
 
       # @param gross [Array<Integer>] cents of each line before tax
@@ -101,6 +104,18 @@ module NimbleLedger
         classes.zip(Discount.net(off, gross)) { |name, cents| by_class[name] += cents }
         Sums.new(gross.sum, off, by_class, @tax.added_cents(by_class))
       end
+
+      def owed_line(target) =
+        Line.new(
+          "warranty",
+          target.label,
+          1,
+          0,
+          0,
+          nil,
+          [target.id],
+          "We fitted it, and it is still under our warranty."
+        )
 
       def labor(tenths) = Line.new("labor", "Labor", tenths / 10.0, @house["rate_cents"], labor_cents(tenths))
 
@@ -215,7 +230,8 @@ module NimbleLedger
         [line, Line.new("diagnosis", "Diagnosis, credited with the repair", 1, -diagnosis.cents, -diagnosis.cents)]
       end
 
-      def fees = @house["fees"].map { |fee| Line.new("fee", fee["label"], 1, fee["cents"], fee["cents"]) }
+      def fees =
+        (@billed ? @house["fees"] : []).map { |fee| Line.new("fee", fee["label"], 1, fee["cents"], fee["cents"]) }
 
       def discount_line
         off = @sums.off

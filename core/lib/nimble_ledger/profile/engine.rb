@@ -21,6 +21,8 @@ module NimbleLedger
                   :mounting,
                   :head,
                   :ignition,
+                  :aspiration,
+                  :injection,
                   :cylinders,
                   :coils,
                   :steps,
@@ -54,6 +56,8 @@ module NimbleLedger
         @warnings = warnings
         @code, @name, @arrangement, @head, @ignition = hash.values_at("code", "name", "arrangement", "head", "ignition")
         @notes = hash["notes"].to_s
+        @provisional = hash["provisional"] || false
+        @aspiration, @injection = hash.values_at("aspiration", "injection")
         @plug = hash["plug"]
         read_layout(hash)
         read_work(hash)
@@ -77,6 +81,9 @@ module NimbleLedger
           @built[in_force] = made
         end
       end
+
+      # Whether it is only sketched: whatever shows figures of it says so.
+      def provisional? = @provisional
 
       # The exact mean of three points of this profile, worked out once however many cars are planned.
       # @param points [ThreePoints] of a step, a target or closing work
@@ -106,6 +113,9 @@ module NimbleLedger
 
       # One field of the profile's `plug`, nil when the profile is silent.
       def plug(field) = @plug[field]
+
+      # @return [Hash] all it says of it
+      def plugs = @plug
 
       def plugs_per_cylinder = (@plug["per_cylinder"] || 1).to_i
 

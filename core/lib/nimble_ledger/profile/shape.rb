@@ -126,7 +126,8 @@ module NimbleLedger
           "closing" => Shape.list(closing, max: 20),
           "people" => Shape.integer(min: 1, max: 6),
           "when" => Shape.map(Shape.list(id, min: 1, max: 20, unique: true), max: MAX_VARIANTS),
-          "back" => Shape.one_of("at-once", "after-run")
+          "back" => Shape.one_of("at-once", "after-run"),
+          "over" => Shape.list(cylinder, max: 32, unique: true)
         }
       )
     way =
@@ -193,6 +194,15 @@ module NimbleLedger
             "tighten" => Shape.one_of("torque", "angle")
           )
       )
+    origin =
+      Shape.object(
+        required: {
+          "from" => Shape.one_of("typed", "pattern", "kind", "learned")
+        },
+        optional: {
+          "jobs" => Shape.integer(min: 1)
+        }
+      )
     option = Shape.object(required: { "id" => id, "label" => text })
     variant =
       Shape.object(
@@ -254,7 +264,9 @@ module NimbleLedger
           "boot_grease" => Shape.one_of("forbidden", "film"),
           "thermal_mass" => Shape.one_of("small", "medium", "large"),
           "house_overrides" => House::Settings::SHAPE,
-          "variants" => Shape.list(variant, max: MAX_VARIANTS)
+          "variants" => Shape.list(variant, max: MAX_VARIANTS),
+          "provisional" => Shape.boolean,
+          "origins" => Shape.map(origin, max: (2 * MAX_STEPS) + MAX_TARGETS)
         }
       )
   end

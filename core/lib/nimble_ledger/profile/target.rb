@@ -42,6 +42,9 @@ module NimbleLedger
       # Part number of the plug where it differs from the engine's, or nil.
       def plug_part = @own_plug["part"]
 
+      # @return [Hash] what its plug differs in from the engine's
+      attr_reader :own_plug
+
       def wrench_fits? = @wrench_fits
 
       # The cylinder this target serves alone, or nil.

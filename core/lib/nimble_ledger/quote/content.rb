@@ -72,6 +72,7 @@ module NimbleLedger
             "arrival" => Shape.one_of("cold", "warm", "hot"),
             "drop_off" => moment,
             "promised" => moment,
+            "ahead" => Ahead::SHAPE,
             "note" => Shape.string(max: 2000, empty: true, lines: true)
           }
         )
@@ -124,7 +125,8 @@ module NimbleLedger
 
       # @param hash [Hash] checked against SHAPE here
       # @param vehicle [Hash] "odometer_km", "plugs_changed_km", "plugs_changed_years", "compound_used", "age_years",
-      #   "corrosion", "fitted", "cylinders", "variants"; nil where unknown
+      #   "corrosion", "fitted", "cylinders", "variants", "fittings" and "today" (Vehicle::Warranty.owed); nil where
+      #   unknown
       # @param house [House::Settings] of the shop
       # @raise [InvalidInput]
       def initialize(hash, engine:, vehicle:, house: House::Settings.defaults, path: "/content")
@@ -148,6 +150,22 @@ module NimbleLedger
       # @return [Slots::ReadyTime::Moment, nil] the shop's wall clock, nil when not said
       def drop_off = moment("drop_off")
       def promised = moment("promised")
+
+      # What is assumed of the time to come (Ahead::SHAPE).
+      # @return [Hash]
+      def ahead = @hash["ahead"] || {}
+
+      # Odometer at fitting of the parts we fitted, by the target that renews one.
+      # @return [Hash{String=>Numeric}]
+      def fitted_km
+        known = (@vehicle["fittings"] || []).select { |one| one["km"] }
+        @engine
+          .targets
+          .each_with_object({}) do |target, found|
+            same = known.select { |one| one["work"] == target.work && target.cylinders == [one["cylinder"]] }
+            found[target.id] = same.map { |one| one["km"] }.max if same.any?
+          end
+      end
 
       # Index of the scope on the page.
       def active = [@hash["active"].to_i, @selections.size - 1].min
@@ -173,9 +191,14 @@ module NimbleLedger
           "soak" => scope["soak"] || "none",
           "codes" => @hash["codes"] || false,
           "pins" => scope["pins"] || {},
+          "warranty" => @selections.fetch(index).charged? ? [] : owed,
           **adjustments(@selections.fetch(index))
         }
       end
+
+      # What finding out may cost at most; nil where it is not part of the quote.
+      # @return [Hash, nil] {"hours", "buys"}
+      def diagnosis = @hash["diagnosis"]
 
       private
 
@@ -186,6 +209,16 @@ module NimbleLedger
           "discount" => selection.discount,
           "diagnosis" => @hash["diagnosis"]&.slice("hours")
         }.compact
+
+      # Ids of targets whose part we fitted and still owe on this car (model.md section 7).
+      def owed =
+        Vehicle::Warranty.owed(
+          @engine.targets,
+          @vehicle["fittings"] || [],
+          house: @house,
+          on: @vehicle["today"],
+          km: noted("odometer_km")
+        ).map(&:id)
 
       def moment(key) = @hash[key] && Slots::ReadyTime::Moment.parse(@hash[key], path: "/content/#{key}")
 

@@ -25,6 +25,7 @@ module NimbleLedger
           "while_open" => @bundles.list.map { |bundle| bundle_row(bundle) },
           "cautions" => cautions,
           "parts" => parts,
+          "grades" => grades,
           "routes" => @routes.decisions.map { |decision| decision_row(decision) },
           "pinned" => @routes.pinned?
         }
@@ -44,6 +45,22 @@ module NimbleLedger
             "because" => row.because.map { |id| (@engine.target(id) || @engine.step(id)).label }
           }
         end
+      end
+
+      # Plugs to choose from, by what they cost over their life with this access.
+      def grades
+        Bench::Grade
+          .new(@answer)
+          .rows
+          .map do |row|
+            {
+              "part" => row.part,
+              "grade" => row.grade,
+              "life_km" => row.life,
+              "cents" => row.cents,
+              "per_1000_km_cents" => row.per_1000_km
+            }
+          end
       end
 
       def decision_row(decision) =
@@ -81,10 +98,17 @@ module NimbleLedger
             "mean" => task.mean,
             "people" => task.people,
             "reasons" => task.reasons.map { |reason| reason.to_h.transform_keys(&:to_s) },
-            "source" => %w[house soak].include?(task.kind) ? "house" : "engine",
+            "origin" => origin(task),
             "chain" => chain(task)
           }
         end
+      end
+
+      # Where the minutes of a step or of work come from; nil for what the house says.
+      def origin(task)
+        list = { "remove" => "steps", "refit" => "steps", "work" => "targets" }[task.kind]
+        key = task.kind == "work" ? "minutes" : task.kind
+        list && Profile::Origins.of(@engine.source, list, task.ref, key)
       end
 
       # For the work on a target: what it goes through, in removal order.

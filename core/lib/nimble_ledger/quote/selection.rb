@@ -14,6 +14,7 @@ module NimbleLedger
             "name" => Shape.string(max: 80, empty: true),
             "extras" => Shape.list(Shape.string(max: 80), max: 64, unique: true),
             "soak" => Shape.one_of(*Profile::SOAKS),
+            "charged" => Shape.boolean,
             "hours" =>
               Shape.object(
                 required:
@@ -92,6 +93,9 @@ module NimbleLedger
 
       attr_reader :cylinders, :works, :extras, :discount, :soak
 
+      # Whether work under the shop's warranty is charged all the same (it wore out, or was run into).
+      def charged? = @charged
+
       # @param hash [Hash] fitting SHAPE
       # @raise [InvalidInput] for a cylinder or extra the engine does not have
       def initialize(engine, hash, path: "")
@@ -102,6 +106,7 @@ module NimbleLedger
         @hours = hash["hours"]
         @reference = hash["reference"]
         @discount = hash["discount"]
+        @charged = hash["charged"] || false
         # nil while the advisor has not chosen: the quote then starts with the one StartingSoak names
         @soak = hash["soak"]
         refuse_unknown(path)
@@ -156,10 +161,7 @@ module NimbleLedger
       end
 
       def refuse(path, message)
-        raise InvalidInput.new(
-                "The scope has a fault: #{path} #{message}.",
-                details: [{ "path" => path, "message" => message }]
-              )
+        raise InvalidInput.at(path, message, what: "scope", code: "invalid_input")
       end
     end
   end

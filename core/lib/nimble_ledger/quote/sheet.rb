@@ -24,6 +24,7 @@ module NimbleLedger
         quoted_share
         reference_hours
         diagnosis
+        warranty
         soak
       ].freeze
 
@@ -207,6 +208,7 @@ module NimbleLedger
             "quoted_share" => answer.quoted_share,
             "reference_hours" => @selection.reference_hours,
             "diagnosis" => diagnosis,
+            "warranty" => warranty,
             "set_aside" => @selection.set_aside,
             "soak" => {
               "in_force" => answer.plan.soak,
@@ -214,6 +216,20 @@ module NimbleLedger
             }
           )
           .merge(trouble_sections)
+      end
+
+      # What we owe of this scope, and the hours of it nobody pays for.
+      def warranty
+        owed = answer.owed
+        charged = @selection.charged?
+        return nil if owed.empty? && !charged
+
+        billed = answer.billed ? answer.billed.quoted_tenths : 0
+        {
+          "labels" => owed.map(&:label),
+          "hours" => [answer.quoted_tenths - billed, 0].max / 10.0,
+          "charged" => charged
+        }
       end
 
       # What finding out may cost, and what is owed for it without the repair.

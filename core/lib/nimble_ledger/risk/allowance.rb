@@ -5,6 +5,22 @@ module NimbleLedger
     # What trouble would cost, agreed beforehand (model.md section 5): "1 plug breaks: +h, +$", and the total not to be
     # exceeded without calling. Stubborn plugs are never billed extra.
     class Allowance
+      # A job the shop owes altogether: no trouble on it costs the customer anything.
+      class Owed
+        # @param price [Price::Lines]
+        def initialize(price, house:)
+          @price = price
+          @house = house
+          freeze
+        end
+
+        def rows = []
+        def not_above_cents = @price.above(@house["call_margin"])
+        def likely_cents = @price.total_cents
+        def expected_cents = @price.total_cents.to_f
+        def price_of(_outcome) = @price.total_cents
+      end
+
       Row = Struct.new(:broken, :chance, :extra_tenths, :extra_cents, :cure_minutes, :mean_minutes)
       COVER = 0.99
 

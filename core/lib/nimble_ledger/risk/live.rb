@@ -60,6 +60,11 @@ module NimbleLedger
         )
       end
 
+      # What is known of some of the targets; the plugs of the others are left out.
+      # @param targets [Array<Profile::Target>]
+      # @return [Live]
+      def of(targets) = Live.new({ "out" => given.slice(*targets.map(&:id)), "hot" => @hot }, targets, house: @house)
+
       # @return [Integer] how many plugs of a target are out
       def count(target) = out.count { |one| one.target == target }
 
@@ -82,22 +87,17 @@ module NimbleLedger
 
       def read(id, plugs, targets, path)
         target = targets.find { |one| one.id == id }
-        refuse(path, "#{id} is not among the targets of this request") unless target
-        refuse(path, "#{id} is no plug") unless target.plug?
+        raise InvalidInput.at(path, "#{id} is not among the targets of this request") unless target
+        raise InvalidInput.at(path, "#{id} is no plug") unless target.plug?
         list = plugs.is_a?(Array) ? plugs : [plugs]
         unless list.size == target.plugs && (plugs.is_a?(Array) || target.plugs == 1)
-          refuse(path, "#{id} has #{target.plugs} plugs: give a list of #{target.plugs}, null for one still in")
+          raise InvalidInput.at(
+                  path,
+                  "#{id} has #{target.plugs} plugs: give a list of #{target.plugs}, null for one still in"
+                )
         end
 
         list.compact.map { |plug| Out.new(target, plug["outcome"], plug["sign"]) }
-      end
-
-      def refuse(path, message)
-        raise InvalidInput.new(
-                "The request has a fault: #{path} #{message}.",
-                code: "invalid_request",
-                details: [{ "path" => path, "message" => message }]
-              )
       end
     end
   end

@@ -54,6 +54,16 @@ module NimbleLedger
           happened.sum(0.0) { |out| minutes_of(out.outcome, out.target).mean }
       end
 
+      # Minutes one plug of a row adds on average.
+      # @param row [PlugRow]
+      # @return [Float]
+      def extra_of(row)
+        broken, thread, stubborn = row.chances.to_a
+        whole = 1 - broken
+        (broken * minutes_of("broken", row.target).mean) + (whole * thread * minutes_of("thread", row.target).mean) +
+          (whole * (1 - thread) * stubborn * minutes_of("stubborn", row.target).mean)
+      end
+
       # @return [Array<Float>] [k] = chance that exactly k plugs break, k = 0..plugs in scope
       def broken_counts
         counts = [1.0]
@@ -81,19 +91,12 @@ module NimbleLedger
       # Whether a plug of the job leaves a shell to be filled and left to cure when it breaks.
       def multi_piece? =
         (plug_rows.map(&:target) + happened.map(&:target)).any? do |target|
-          cylinders(target).any? { |number| @removal.construction(number) == "multi-piece" }
+          cylinders(target).any? { |number| @removal.leaves_shell?(number) }
         end
 
       private
 
       def cylinders(target) = target.cylinders.empty? ? [nil] : target.cylinders
-
-      def extra_of(row)
-        broken, thread, stubborn = row.chances.to_a
-        whole = 1 - broken
-        (broken * minutes_of("broken", row.target).mean) + (whole * thread * minutes_of("thread", row.target).mean) +
-          (whole * (1 - thread) * stubborn * minutes_of("stubborn", row.target).mean)
-      end
 
       def add_plug(counts, chance)
         counts.push(0.0)

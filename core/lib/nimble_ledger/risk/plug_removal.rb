@@ -6,8 +6,15 @@ module NimbleLedger
     # what is fitted, odds multiplied by what is known of the car and the cylinder. Staged: it breaks; if not, the
     # thread is damaged; if not, it is stubborn; else free.
     class PlugRemoval
-      # Distance stands in for a profile that states no interval, by grade, km.
-      INTERVAL_BY_GRADE = { "nickel" => 40_000, "platinum" => 80_000, "iridium" => 100_000 }.freeze
+      # What stands in for a grade nobody states.
+      USUAL_GRADE = "platinum"
+
+      # Distance between changes of the plug the profile names: its own, else that of its grade.
+      # @param engine [Profile::Engine]
+      # @param house [House::Settings]
+      # @return [Numeric] km
+      def self.interval_km(engine, house) =
+        engine.plug("interval_km") || house["grade_km"].fetch(engine.plug("grade") || USUAL_GRADE)
 
       # Chances of one plug: each stage's own, given the stages before it did not happen.
       Chances =
@@ -18,7 +25,7 @@ module NimbleLedger
       # protocol); times: what the odds are multiplied by.
       Factor = Struct.new(:kind, :level, :amount, :times)
 
-      # @param car [Car] with a history
+      # @param car [Car] with a history, where chances are asked for
       # @param soak [String] protocol
       def initialize(car, soak: "none")
         @car = car
@@ -29,8 +36,9 @@ module NimbleLedger
       end
 
       # Whether enough is known to judge: without a construction there is no base chance.
-      # @param car [Car] with a history
-      def self.known?(car) = !car.engine.plug("construction").nil? || !car.history.car.construction.nil?
+      # @param car [Car]
+      def self.known?(car) =
+        !car.history.nil? && !(car.engine.plug("construction") || car.history.car.construction).nil?
 
       # @return [Chances] for each plug of a plug target; of several cylinders, all three of the one with the highest
       # break chance
@@ -44,8 +52,12 @@ module NimbleLedger
         end
 
       # @param number [Integer, nil] cylinder
-      # @return [String] construction of what is in the head there
-      def construction(number) = entry(number).construction || @engine.plug("construction")
+      # @return [String, nil] construction of what is in the head there; the profile's where nothing else is known
+      def construction(number) = (@car.history && entry(number).construction) || @engine.plug("construction")
+
+      # @param number [Integer, nil] cylinder
+      # @return [Boolean] whether a break leaves a shell in the head, to be filled and left to cure
+      def leaves_shell?(number) = construction(number) == "multi-piece"
 
       private
 
@@ -76,9 +88,7 @@ module NimbleLedger
       end
 
       def distance_factor(known)
-        interval =
-          known.interval_km || @engine.plug("interval_km") ||
-            INTERVAL_BY_GRADE.fetch(@engine.plug("grade") || "platinum")
+        interval = known.interval_km || PlugRemoval.interval_km(@engine, @house)
         ratio = known.distance_km / interval.to_f
         Factor.new("distance", nil, ratio.round(2), @house["distance_factor"]**[0, ratio - 1].max)
       end

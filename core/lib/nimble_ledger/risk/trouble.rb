@@ -28,18 +28,10 @@ module NimbleLedger
       def plan = answer.plan
       def price = answer.price
       def mixture = @mixture ||= Mixture.new(plan.job.total, space.likely)
-      def allowance =
-        @allowance ||=
-          Allowance.new(
-            plan,
-            billed,
-            outcomes.broken_counts,
-            price,
-            house: @house,
-            only_broken: ->(count) { space.only_broken(count) },
-            by_tenths: answer.override_tenths,
-            multi_piece: outcomes.multi_piece?
-          )
+
+      # What troubles would cost the customer: those of the work that is billed.
+      # @return [Allowance, Allowance::Owed]
+      def allowance = @allowance ||= answer.owed.empty? ? own_allowance : allowance_without_owed
 
       # Parts of mishaps nobody has a price for: what the troubles come to is incomplete without them, never free.
       # @return [Array<String>]
@@ -62,6 +54,21 @@ module NimbleLedger
       end
 
       private
+
+      def allowance_without_owed =
+        answer.billed ? Trouble.new(answer.billed).allowance : Allowance::Owed.new(price, house: @house)
+
+      def own_allowance =
+        Allowance.new(
+          plan,
+          billed,
+          outcomes.broken_counts,
+          price,
+          house: @house,
+          only_broken: ->(count) { space.only_broken(count) },
+          by_tenths: answer.override_tenths,
+          multi_piece: outcomes.multi_piece?
+        )
 
       def everything(billed_only:) =
         OutcomeSpace.new(

@@ -17,7 +17,11 @@ module NimbleLedger
 
       # @param total [Total]
       # @return [Integer] tenths of an hour
-      def tenths(total) = [ceil(total.quantile(@quantile) / 6.0), @least].max
+      def tenths(total) = up(total.quantile(@quantile))
+
+      # @param minutes [Float]
+      # @return [Integer] tenths of an hour they are quoted as
+      def up(minutes) = [ceil(minutes / 6.0), @least].max
 
       private
 

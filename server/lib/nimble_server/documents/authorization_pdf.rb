@@ -58,6 +58,7 @@ module NimbleServer
         row(say("title", number: @offer.quote[:number]), money.date(@offer.row[:created_at]), size: 18, style: :bold)
         @pdf.move_down 3
         row(@wording.car, @offer.row[:recipient], size: 10)
+        provisional(@texts.say("provisional")) if @wording.provisional?
         rule(1)
         @pdf.move_down 8
       end

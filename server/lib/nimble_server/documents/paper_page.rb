@@ -9,6 +9,7 @@ module NimbleServer
       FONTS = File.join(ROOT, "server/fonts")
       INK = "14283a"
       SECOND = "4a6070"
+      MARK = "b3341b"
       STRONG_RULE = "9fb59d"
 
       # @param paper ["a4", "letter"]
@@ -67,6 +68,13 @@ module NimbleServer
         @pdf.stroke_color STRONG_RULE
         @pdf.line_width = weight
         @pdf.stroke_horizontal_rule
+      end
+
+      # Said under the heading of whatever shows figures of an engine that is only sketched.
+      # @param words [String]
+      def provisional(words)
+        @pdf.move_down 4
+        @pdf.text words, size: 10, style: :bold, color: MARK
       end
 
       # What stands at the foot of every page.

@@ -24,7 +24,8 @@ module NimbleServer
             distance_unit: shop[:distance_unit],
             time_zone: shop[:time_zone]
           )
-        super(paper: shop[:paper], title: "Quote #{quote[:number]}")
+        @words = Texts.of(shop[:locale])
+        super(paper: shop[:paper], title: say("title", number: quote[:number]))
       end
 
       # @return [String] the PDF
@@ -37,23 +38,31 @@ module NimbleServer
 
       private
 
+      def say(key, **values) = @words.say("paper.quote.#{key}", **values)
+
       def heading
         @pdf.text @shop[:name], size: 10, color: SECOND
         @pdf.move_down 2
         row(
-          "Quote #{@quote[:number]}",
+          say("title", number: @quote[:number]),
           @text.date(Time.iso8601(@frozen["revision"]["created_at"])),
           size: 18,
           style: :bold
         )
         @pdf.move_down 3
-        facts = [
+        row(car, @vehicle["customer"].to_s, size: 10)
+        provisional(@words.say("provisional")) if sketched?
+        rule(1)
+      end
+
+      def car
+        [
           "#{@vehicle["plate"]}  #{@vehicle["description"]}#{", #{@vehicle["year"]}" if @vehicle["year"]}",
           @vehicle["odometer_km"] && @text.distance(@vehicle["odometer_km"])
         ].compact.join("  ·  ")
-        row(facts, @vehicle["customer"].to_s, size: 10)
-        rule(1)
       end
+
+      def sketched? = @frozen["scopes"].any? { |scope| scope["request"]["engine"]["provisional"] }
 
       def scope_section(scope, index)
         page = scope["page"]
@@ -78,20 +87,20 @@ module NimbleServer
         trouble["allowance"]
           .first(3)
           .each do |broken|
-            label = broken["broken"] == 1 ? "If a plug breaks" : "If #{broken["broken"]} plugs break"
+            chance = @text.number((broken["chance"] * 100).round(1))
             row(
-              "#{label}  (#{@text.number((broken["chance"] * 100).round(1))} in 100 such jobs)",
+              say("broken", count: broken["broken"], chance: chance),
               "+#{@text.plain(broken["extra_cents"])}",
               size: 9.5
             )
             @pdf.move_down 2
           end
-        row("Not above, without a call", @text.full(trouble["not_above_cents"]), size: 11, style: :bold)
+        row(say("limit"), @text.full(trouble["not_above_cents"]), size: 11, style: :bold)
       end
 
       def descent(descent, answer)
         @pdf.move_down 10
-        row("Down, work, and back up", "#{descent["length_minutes"].round} minutes, to scale", size: 8.5, color: SECOND)
+        row(say("descent"), say("scale", minutes: descent["length_minutes"].round), size: 8.5, color: SECOND)
         height = 96
         @pdf.move_down 4
         DescentDrawing.new(@pdf, descent, at: [0, @pdf.cursor], width: width, height: height).draw
@@ -106,9 +115,8 @@ module NimbleServer
         minutes = answer["plan"]["minutes"].transform_values(&:round)
         hours = answer["hours"].slice("p50", "p80").transform_values { |value| @text.number(value, 1) }
         [
-          "#{minutes["remove"]} min off   #{minutes["work"]} min work   #{minutes["refit"]} min on   " \
-            "#{minutes["house"]} min receiving, checks, road test",
-          "half of such jobs within #{hours["p50"]} h, 80 of 100 within #{hours["p80"]} h"
+          say("minutes", **minutes.slice("remove", "work", "refit", "house").transform_keys(&:to_sym)),
+          say("range", half: hours["p50"], most: hours["p80"])
         ]
       end
 
@@ -127,12 +135,7 @@ module NimbleServer
         price["lines"].each { |line| line_row(line) }
         rule(0.8)
         @pdf.move_down 3
-        row(
-          price["incomplete"] ? "Total, incomplete: a part has no price yet" : "Total",
-          @text.full(price["total_cents"]),
-          size: 16,
-          style: :bold
-        )
+        row(say(price["incomplete"] ? "incomplete" : "total"), @text.full(price["total_cents"]), size: 16, style: :bold)
         rule(0.6, gap: 1)
         rule(0.6, gap: 1)
       end
@@ -140,18 +143,33 @@ module NimbleServer
       def line_row(line)
         @pdf.start_new_page if @pdf.cursor < 40
         @pdf.move_down 2.5
-        detail =
-          (
-            if line["kind"] == "labor"
-              "#{@text.number(line["quantity"], 1)} h at #{@text.plain(line["unit_cents"])}"
-            else
-              quantity(line)
-            end
-          )
-        row([line["label"], own_number(line), detail].compact.join("   "), @text.plain(line["cents"]), size: 9.5)
+        row([label(line), own_number(line), detail(line)].compact.join("   "), @text.plain(line["cents"]), size: 9.5)
         @pdf.stroke_color "cfdccb"
         @pdf.line_width = 0.3
         @pdf.stroke_horizontal_rule
+      end
+
+      # Lines the house names itself say so in its own words; the others in the language of the paper.
+      def label(line)
+        case line["kind"]
+        when "labor", "supplies"
+          say(line["kind"])
+        when "diagnosis"
+          say(line["cents"].negative? ? "credited" : "diagnosis")
+        else
+          line["label"]
+        end
+      end
+
+      def detail(line)
+        case line["kind"]
+        when "labor"
+          say("hours", hours: @text.number(line["quantity"], 1), rate: @text.plain(line["unit_cents"]))
+        when "warranty"
+          say("warranty")
+        else
+          quantity(line)
+        end
       end
 
       # The part's number where its label says something else.
@@ -165,10 +183,16 @@ module NimbleServer
 
       def footing
         foot(
-          "Times are examples from the shop's library. The maker's service information and a technician's judgment " \
-            "come first.",
-          "#{@shop[:name]}   Quote #{@quote[:number]}, revision #{@frozen["revision"]["revision"]}   record #{@head}" \
-            "   page <page> of <total>"
+          say("examples"),
+          say(
+            "foot",
+            shop: @shop[:name],
+            number: @quote[:number],
+            revision: @frozen["revision"]["revision"],
+            head: @head,
+            page: "<page>",
+            total: "<total>"
+          )
         )
       end
     end

@@ -11,6 +11,9 @@ module NimbleServer
     # The few lines a customer's page runs, if it may.
     CUSTOMER_SCRIPT = File.read(File.join(ROOT, "server/views/customer.js"))
 
+    # Files of fixed names, asked for anew each time: what the bay's tablets keep the program by.
+    FRESH = %w[/sw.js /bay.webmanifest].freeze
+
     def initialize(app)
       @app = app
       @files = Rack::Files.new(DIST)
@@ -25,11 +28,18 @@ module NimbleServer
       end
       return asset(env) if path.start_with?("/assets/") || path == "/favicon.svg"
       return 200, { "content-type" => "text/javascript" }, [CUSTOMER_SCRIPT] if path == "/customer.js"
+      return fresh(env) if FRESH.include?(path)
 
       [200, { "content-type" => "text/html; charset=utf-8" }, [@page.gsub("__NONCE__", env["nimble.nonce"])]]
     end
 
     private
+
+    def fresh(env)
+      status, headers, body = @files.call(env)
+      headers["cache-control"] = "no-cache"
+      [status, headers, body]
+    end
 
     def asset(env)
       status, headers, body = @files.call(env)

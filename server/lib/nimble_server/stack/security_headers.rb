@@ -25,8 +25,8 @@ module NimbleServer
 
     def policy(nonce)
       "default-src 'none'; script-src 'self'; style-src 'self' 'nonce-#{nonce}'; font-src 'self'; img-src 'self' " \
-        "data:; " \
-        "connect-src 'self'; base-uri 'none'; form-action 'self'; frame-ancestors 'none'"
+        "data:; connect-src 'self'; worker-src 'self'; manifest-src 'self'; base-uri 'none'; form-action 'self'; " \
+        "frame-ancestors 'none'"
     end
   end
 end

@@ -135,7 +135,7 @@ export function ReachColumn({
           onPins={writes ? edits.pin : undefined}
         />
       )}
-      {open === "parts" && sheet.parts && <PartsPanel parts={sheet.parts} />}
+      {open === "parts" && sheet.parts && <PartsPanel parts={sheet.parts} grades={sheet.grades ?? []} />}
     </Column>
   );
 }

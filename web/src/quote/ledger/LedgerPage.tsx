@@ -82,6 +82,7 @@ const Total = styled.div`
 `;
 
 const GROUPS: [string, string[]][] = [
+  ["Under our warranty", ["warranty"]],
   ["Labor", ["labor", "diagnosis"]],
   ["Parts", ["part"]],
   ["With it", ["consumable", "supplies", "fee", "discount", "tax"]],
@@ -100,10 +101,11 @@ interface Props {
   hours?: Scope["hours"];
   onTrouble?: () => void;
   onAdjust?: () => void;
+  onCharge?: (charged: boolean) => void;
 }
 
 /** The ruled page at the right: every line, the running total, always visible and always true. */
-export function LedgerPage({ sheet, stale, head, actions, hours, onTrouble, onAdjust }: Props) {
+export function LedgerPage({ sheet, stale, head, actions, hours, onTrouble, onAdjust, onCharge }: Props) {
   const { format } = useSession();
   const [asked, setAsked] = useState<Line | "hours" | null>(null);
   const estimate = sheet.estimate;
@@ -157,6 +159,7 @@ export function LedgerPage({ sheet, stale, head, actions, hours, onTrouble, onAd
                 {format.hours(sheet.estimate?.hours.quoted ?? 0)} h.
               </Small>
             )}
+            {sheet.warranty && <Owed warranty={sheet.warranty} onCharge={onCharge} />}
             {sheet.diagnosis?.credited && (
               <Small as="p" style={{ paddingTop: 4 }}>
                 Without the repair, finding out is owed: {format.money(sheet.diagnosis.owed_cents)} at most.
@@ -189,6 +192,23 @@ export function LedgerPage({ sheet, stale, head, actions, hours, onTrouble, onAd
       {actions}
       {asked && estimate && sheet.tasks && <Why asked={asked} sheet={sheet} onClose={() => setAsked(null)} />}
     </Page>
+  );
+}
+
+/** What we owe of this work, and the word that it is charged all the same. */
+function Owed({ warranty, onCharge }: { warranty: NonNullable<Sheet["warranty"]>; onCharge: Props["onCharge"] }) {
+  const { format } = useSession();
+  return (
+    <Small as="p" style={{ paddingTop: 4 }}>
+      {warranty.charged
+        ? "What is still under our warranty is charged on this quote."
+        : `${format.hours(warranty.hours)} h are ours: what we fitted there is still under our warranty.`}{" "}
+      {onCharge && (
+        <Asked onPress={() => onCharge(!warranty.charged)}>
+          {warranty.charged ? "Price it at nothing" : "Charge it all the same"}
+        </Asked>
+      )}
+    </Small>
   );
 }
 

@@ -4,6 +4,7 @@ import { useSession } from "../../session/SessionGate";
 import { Dialog } from "../../shared/Dialog";
 import { type Formatter, list } from "../../shared/format";
 import { Small } from "../../shared/parts";
+import { originWords } from "../../workshop/words";
 import { reasonWords } from "../words";
 
 type Line = NonNullable<Estimate["price"]>["lines"][number];
@@ -72,8 +73,8 @@ function WhyHours({ sheet, onClose }: { sheet: Sheet; onClose: () => void }) {
       <TaskTable tasks={sheet.tasks ?? []} sheet={sheet} total={hours.mean_minutes} />
       <p>
         <Small>
-          Minutes are the engine profile's; house tasks, soaks and multipliers are house settings, none of them learned
-          from jobs yet.
+          Minutes are the engine profile's, typed there where nothing else is said; house tasks, soaks and multipliers
+          are house settings, none of them learned from jobs yet.
         </Small>
       </p>
     </Dialog>
@@ -138,6 +139,7 @@ function TaskRow({ task, sheet }: { task: Task; sheet: Sheet }) {
     <tr>
       <td>
         {task.label} <Small>{KINDS[task.kind]}</Small>
+        {task.origin && task.origin.from !== "typed" && <Small> {originWords(task.origin)}</Small>}
         {task.people > 1 && <Small> × {task.people} people</Small>}
         {task.reasons.map((reason) => (
           <Small key={reason.kind}> {reasonWords(reason, format)}</Small>

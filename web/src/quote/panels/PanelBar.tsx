@@ -1,6 +1,8 @@
 import { memo } from "react";
 import { ToggleButton } from "react-aria-components";
+import { Link, useLocation, useNavigate } from "react-router";
 import styled from "styled-components";
+import { useKeys } from "../../shared/keys";
 import { KeyHint } from "../../shared/parts";
 import { PANELS, type Panel } from "./panels";
 
@@ -26,6 +28,12 @@ const PanelHead = styled.div`
   button[data-disabled] {
     cursor: default;
   }
+  a {
+    margin-left: auto;
+    padding: 2px 0 3px;
+    font-size: 14px;
+    color: var(--second);
+  }
 `;
 
 interface Props {
@@ -38,6 +46,9 @@ interface Props {
 
 /** Which panel stands under the drawing. */
 export const PanelBar = memo(function PanelBar({ open, job, trouble, onPanel }: Props) {
+  const address = useLocation().pathname.replace(/\/$/, "");
+  const navigate = useNavigate();
+  useKeys([{ key: ";", hint: ";", label: "Find the fault", run: () => void navigate(`${address}/trace`) }]);
   const there = { layers: true, routes: job, parts: job, trouble };
   return (
     <PanelHead>
@@ -46,6 +57,9 @@ export const PanelBar = memo(function PanelBar({ open, job, trouble, onPanel }: 
           {label} <KeyHint>{key.toUpperCase()}</KeyHint>
         </ToggleButton>
       ))}
+      <Link to={`${address}/trace`}>
+        Trace <KeyHint>;</KeyHint>
+      </Link>
     </PanelHead>
   );
 });

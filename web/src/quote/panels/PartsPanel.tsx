@@ -19,9 +19,10 @@ const Table = styled.table`
 `;
 
 type Row = NonNullable<Sheet["parts"]>[number];
+type Grade = NonNullable<Sheet["grades"]>[number];
 
 /** Everything to have before the car comes in: what the job uses, what it disturbs, what it may need. */
-export function PartsPanel({ parts }: { parts: Row[] }) {
+export function PartsPanel({ parts, grades }: { parts: Row[]; grades: Grade[] }) {
   const { format } = useSession();
   const groups: [string, Row[]][] = [
     ["Ordered for the work", parts.filter((row) => row.rule === "needed")],
@@ -58,8 +59,46 @@ export function PartsPanel({ parts }: { parts: Row[] }) {
           </Table>
         ),
       )}
+      <Grades grades={grades} />
       {parts.length === 0 && <Small>This work needs no parts.</Small>}
     </PanelScroll>
+  );
+}
+
+/** Plugs to choose from, by what they cost over the distance they last with this access. */
+function Grades({ grades }: { grades: Grade[] }) {
+  const { format } = useSession();
+  const [best, next] = grades;
+  if (!best || !next) return null;
+  const cost = (cents: number) => format.money(Math.round((format.toKm(1000) / 1000) * cents));
+  const unit = format.distance(format.toKm(1000));
+  return (
+    <Table>
+      <thead>
+        <tr>
+          <th scope="col">Plug grade, with the labor of this access</th>
+          <th scope="col">per {unit}</th>
+        </tr>
+      </thead>
+      <tbody>
+        {grades.map((row) => (
+          <tr key={row.part}>
+            <td>
+              {row.grade}, lasts {format.distance(row.life_km)} <Part>{row.part}</Part>
+              <Small>{format.money(row.cents)} each time</Small>
+            </td>
+            <td>{cost(row.per_1000_km_cents)}</td>
+          </tr>
+        ))}
+        <tr>
+          <td colSpan={2}>
+            <strong>
+              The {best.grade} ones cost {cost(next.per_1000_km_cents - best.per_1000_km_cents)} less per {unit}.
+            </strong>
+          </td>
+        </tr>
+      </tbody>
+    </Table>
   );
 }
 

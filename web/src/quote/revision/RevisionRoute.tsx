@@ -76,6 +76,7 @@ export function RevisionRoute() {
           <Small>
             Revision {frozen.data.revision.revision}, {format.when(frozen.data.revision.created_at)},{" "}
             {frozen.data.revision.by}
+            {frozen.data.provisional && " · provisional: engine only sketched"}
           </Small>
         </div>
         <div>

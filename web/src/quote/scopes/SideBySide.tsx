@@ -1,10 +1,11 @@
 import type { ReactNode } from "react";
 import styled from "styled-components";
-import type { Beside } from "../../api/client";
+import type { Ahead, Beside, Content } from "../../api/client";
 import { useSession } from "../../session/SessionGate";
 import type { Formatter } from "../../shared/format";
 import { Asked, Button, Heading, KeyHint, Small } from "../../shared/parts";
 import { DescentDrawing } from "../drawing/DescentDrawing";
+import { AheadPart } from "./AheadPart";
 import { byHours } from "./works";
 
 const Page = styled.section`
@@ -81,6 +82,9 @@ const Table = styled.table`
 `;
 
 interface Props {
+  /** What the months after bring, where that can be said. */
+  ahead?: Ahead | null;
+  onAssume?: (assumed: NonNullable<Content["ahead"]>) => void;
   rows?: Beside[];
   active: number;
   stale: boolean;
@@ -89,7 +93,7 @@ interface Props {
 }
 
 /** Two or three scopes beside each other: what each comes to now, and what it leaves for another day. */
-export function SideBySide({ rows, active, stale, onGo, onClose }: Props) {
+export function SideBySide({ ahead, onAssume, rows, active, stale, onGo, onClose }: Props) {
   const { format } = useSession();
   return (
     <Page aria-label="Scopes side by side">
@@ -102,7 +106,16 @@ export function SideBySide({ rows, active, stale, onGo, onClose }: Props) {
         </Small>
       </Heading>
       {rows ? (
-        <Columns rows={rows} active={active} stale={stale} format={format} onGo={onGo} />
+        <>
+          <Columns rows={rows} ahead={ahead} active={active} stale={stale} format={format} onGo={onGo} />
+          {ahead && (
+            <AheadPart
+              ahead={ahead}
+              names={rows.map((row) => row.name || row.title || `scope ${row.index + 1}`)}
+              onAssume={onAssume}
+            />
+          )}
+        </>
       ) : (
         <p role="status">Pricing every scope…</p>
       )}
@@ -112,12 +125,14 @@ export function SideBySide({ rows, active, stale, onGo, onClose }: Props) {
 
 function Columns({
   rows,
+  ahead,
   active,
   stale,
   format,
   onGo,
 }: {
   rows: Beside[];
+  ahead?: Ahead | null;
   active: number;
   stale: boolean;
   format: Formatter;
@@ -218,6 +233,28 @@ function Columns({
           (row) => (row.both_cents === undefined ? money(row.total_cents) : format.money(row.both_cents)),
           "both",
         )}
+        {ahead && (
+          <>
+            {line(`No comeback in ${ahead.months} months`, (row) => (
+              <After row={of(ahead, row)} show={(one) => `${Math.round(one.no_comeback * 100)} of 100`} />
+            ))}
+            {line("Returns expected, and the changes due", (row) => (
+              <After
+                row={of(ahead, row)}
+                show={(one) =>
+                  `${format.figure(one.returns, 2)}${one.scheduled ? `, ${format.money(one.scheduled.cents)}` : ""}`
+                }
+              />
+            ))}
+            {line(
+              "All told, plug life counted",
+              (row) => (
+                <After row={of(ahead, row)} show={(one) => format.money(one.net_cents)} />
+              ),
+              "both",
+            )}
+          </>
+        )}
         <tr>
           <td aria-hidden="true" />
           {rows.map((row) => (
@@ -239,6 +276,18 @@ function Total({ row, format }: { row: Beside; format: Formatter }) {
     <>
       <span className="sum">{format.moneyWithSign(row.total_cents)}</span>
       {row.incomplete && <Small> so far: a part has no price</Small>}
+    </>
+  );
+}
+
+const of = (ahead: Ahead, row: Beside) => ahead.rows.find((one) => one.index === row.index);
+
+function After({ row, show }: { row?: Ahead["rows"][number]; show: (row: Ahead["rows"][number]) => string }) {
+  if (!row) return "—";
+  return (
+    <>
+      {show(row)}
+      {row.incomplete && <Small> so far</Small>}
     </>
   );
 }

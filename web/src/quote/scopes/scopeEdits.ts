@@ -18,6 +18,10 @@ export interface ScopeEdits {
   toggleExtra: (id: string) => void;
   soak: (protocol: NonNullable<Scope["soak"]>) => void;
   pin: (pins: Scope["pins"]) => void;
+  /** Whether work under our warranty is charged all the same. */
+  charge: (charged: boolean) => void;
+  /** What is assumed of the time to come. */
+  ahead: (assumed: NonNullable<Content["ahead"]>) => void;
   /** Hours, a guide's hours and a discount set by hand; undefined takes one off again. */
   adjust: (byHand: ByHand) => void;
   add: (bundle: Bundle) => void;
@@ -45,6 +49,8 @@ export function scopeEdits(
     toggleExtra: (id) => edit((now) => ({ ...now, extras: toggled(now.extras ?? [], id) })),
     soak: (protocol) => edit((now) => ({ ...now, soak: protocol })),
     pin: (pins) => edit((now) => ({ ...now, pins })),
+    ahead: (assumed) => write((now) => ({ ...now, ahead: { ...now.ahead, ...assumed } })),
+    charge: (charged) => edit((now) => ({ ...now, charged: charged || undefined })),
     adjust: ({ hours, discount, reference }) => edit((now) => ({ ...now, hours, discount, reference })),
     add: (bundle) => edit((now) => withBundle(now, bundle)),
     another: () =>

@@ -65,7 +65,7 @@ export function CustomerDialog({
             <p>{keep.error.message}</p>
           </Notice>
         )}
-        <Button type="submit" $main isDisabled={keep.isPending}>
+        <Button type="submit" $main isPending={keep.isPending}>
           Keep
         </Button>
       </Form>

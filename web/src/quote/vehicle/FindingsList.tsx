@@ -85,7 +85,7 @@ export function FindingsList({ page, isDisabled }: Props) {
               </Small>
             </span>
             {!isDisabled && (
-              <Button onPress={() => settle.mutate(finding.id)} isDisabled={settle.isPending}>
+              <Button onPress={() => settle.mutate(finding.id)} isPending={settle.isPending}>
                 Settled<Unseen>: {said(finding)}</Unseen>
               </Button>
             )}
@@ -119,7 +119,7 @@ export function FindingsList({ page, isDisabled }: Props) {
             onPick={(id) => setKind(id as Finding["kind"])}
           />
           <Field label="In words" value={words} onChange={setWords} maxLength={200} placeholder="who, when, what" />
-          <Button onPress={() => kind && note.mutate(kind)} isDisabled={!kind || note.isPending}>
+          <Button onPress={() => kind && note.mutate(kind)} isDisabled={!kind} isPending={note.isPending}>
             Note it
           </Button>
         </Add>

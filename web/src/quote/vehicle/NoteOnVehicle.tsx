@@ -27,7 +27,7 @@ export function NoteOnVehicle({ vehicleId, known, problem, isDisabled, onClose }
           Done
         </Button>
         {!isDisabled && (
-          <Button onPress={() => note.mutate()} isDisabled={note.isPending || problem !== ""}>
+          <Button onPress={() => note.mutate()} isDisabled={problem !== ""} isPending={note.isPending}>
             Note it on the vehicle
           </Button>
         )}

@@ -5,7 +5,7 @@ import styled from "styled-components";
 import type { Content, QuotePage, Resolved } from "../../api/client";
 import { useSession } from "../../session/SessionGate";
 import { useKeys } from "../../shared/keys";
-import { Asked, KeyHint, Plate, Small, Unseen } from "../../shared/parts";
+import { Asked, KeyHint, Plate, Small, Strong, Unseen } from "../../shared/parts";
 import { whenOpened } from "../../shared/whenOpened";
 
 const CarDialog = whenOpened(async () => (await import("../../car/CarDialog")).CarDialog);
@@ -123,6 +123,7 @@ export function VehicleStrip({ page, content, resolved, saved, problem, revision
         <h1>
           {vehicle.description}
           {vehicle.year ? `, ${vehicle.year}` : ""} <Small>{engine.name}</Small>
+          {engine.provisional && <Strong style={{ fontSize: 13 }}> · provisional: engine only sketched</Strong>}
         </h1>
         <Past>
           <Asked onPress={() => setOpen(true)}>

@@ -26,6 +26,7 @@ module NimbleServer
             "agreed" => agreed,
             "unsent" => unsent,
             "vehicles" => @shop[:vehicles].count,
+            "follow_ups" => FollowUps.new(@shop).rows,
             "due" => Due.new(@shop).rows(within_days: DUE_DAYS)
           }
         end
@@ -137,7 +138,7 @@ module NimbleServer
 
         # Work that was agreed to, with its way down, drawn small.
         def agreed
-          jobs = @shop[:jobs].order(Sequel.desc(:created_at)).limit(MOST).all
+          jobs = @shop[:jobs].where(handed_over_at: nil).order(Sequel.desc(:created_at)).limit(MOST).all
           found = latest_offers(jobs)
           jobs.filter_map { |job| found[job[:quote_id]] && agreed_row(job, found[job[:quote_id]]) }
         end
@@ -155,6 +156,10 @@ module NimbleServer
             "agreed_cents" => job[:agreed_cents],
             "limit_cents" => job[:limit_cents],
             "at" => job[:created_at].iso8601,
+            "job_id" => job[:id],
+            "started_at" => job[:started_at]&.iso8601,
+            "finished_at" => job[:finished_at]&.iso8601,
+            **InBay.new(@shop, job).to_h,
             "descent" => descent(job)
           )
         end

@@ -9,7 +9,7 @@ module NimbleServer
       # yes, a no or a question. Needs: Offers. Adds: GET and POST /y/LINK, POST /y/LINK/seen. It stands before the
       # session: nobody is signed in here.
       class Door
-        ADDRESS = %r{\A/y/([A-Za-z0-9_-]{43})(/seen)?\z}
+        ADDRESS = %r{\A/y/([A-Za-z0-9_-]{43})(?:(/seen)|/p/(\h{8}-\h{4}-\h{4}-\h{4}-\h{12}))?\z}
         LARGEST = 8_000 # bytes of a form
 
         # @param db [Sequel::Database] of the role nimble_web
@@ -51,6 +51,8 @@ module NimbleServer
           request.env["nimble.shop"] = row[:shop_id]
           Database.within_shop(@db, row[:shop_id]) do
             visit = Visit.new(shop_of(row, request), row[:id])
+            next picture(visit, found[3], request) if found[3]
+
             act(request, visit, seen: found[2])
           end
         end
@@ -67,6 +69,14 @@ module NimbleServer
           return 303, { "location" => request.path_info }, [] unless fault
 
           page(fault.status, visit.sheet(fault: fault), request.env)
+        end
+
+        # A picture the shop lets the customer see, of a job that was handed over.
+        def picture(visit, id, request)
+          row = request.get? ? visit.picture(id) : nil
+          return page(404, Sheet.instead(texts(request.env), "gone"), request.env) unless row
+
+          [200, { "content-type" => row[:type] }, [row[:bytes].to_s]]
         end
 
         # Fields of a plain form, as text.

@@ -27,6 +27,14 @@ module NimbleServer
           Sheet.new(@shop, offer, fault: fault&.key, form: @form || {})
         end
 
+        # A picture of the job this offer became, where the customer may see it.
+        # @return [Hash, nil] row
+        def picture(id)
+          offer = Offers::Reading.new(@shop).find(@offer_id)
+          job = @shop[:jobs].where(quote_id: offer.quote[:id]).exclude(handed_over_at: nil).first
+          job && !offer.revoked? ? Jobs::Told.new(@shop, job, Documents::Texts.new("en")).picture(id) : nil
+        end
+
         # Notes that a person has looked; a decision it is not.
         def seen
           rows = @shop[:offers].where(id: @offer_id, seen_at: nil)

@@ -8,7 +8,6 @@ module NimbleServer
       class EngineLibrary
         TOO_TANGLED =
           "this engine is too tangled for its shortest plan to be proven: large jobs on it show the best plan found"
-        TAKEN = %w[report new export].freeze
 
         def initialize(shop, effort: -> { NimbleLedger::Access::Effort.new })
           @shop = shop
@@ -27,6 +26,7 @@ module NimbleServer
             "mounting" => engine.mounting,
             "cylinders" => engine.cylinders.size,
             "ignition" => engine.ignition,
+            "provisional" => engine.provisional?,
             "notes" => engine.notes
           }
         end
@@ -82,8 +82,9 @@ module NimbleServer
         # @return [Hash] see the contract, ImportReport
         def report(profile)
           engine = NimbleLedger::Profile::Engine.build(profile)
-          refuse_code(engine.code)
-          known = newest(engine.code)
+          code = Code.new(@shop, engine.code)
+          code.refuse_address
+          known = code.newest
           before = known && Library.engine(@shop, known[:id])
           difference = before && NimbleLedger::Library::Difference.new(before.source, engine.source)
           {
@@ -102,9 +103,10 @@ module NimbleServer
         end
 
         # Keeps a profile as the next revision of its code.
+        # @param why [String] what whoever keeps it says of it
         # @raise [Refusal] 409 when it is the newest revision already
         # @return [Hash] the report of what was done
-        def import(profile)
+        def import(profile, why: "")
           @shop.transaction do
             @shop.alone("engine:#{profile["code"]}")
             report = report(profile)
@@ -121,45 +123,14 @@ module NimbleServer
               :engine_profiles,
               code: report["code"],
               revision: report["revision"],
-              profile: Sequel.pg_jsonb(profile)
+              profile: Sequel.pg_jsonb(profile),
+              why: why
             )
             report
           end
         end
 
-        # A pattern as an engine of the shop's own, under a code it does not use yet.
-        # @param given [Hash] see the contract, CopyPattern
-        # @raise [Refusal] 404 for no such pattern, 409 for a code that is in use
-        def copy(given)
-          code = given["code"].strip
-          if Library.heads(@shop).where(code: code).any?
-            raise Refusal.new(
-                    409,
-                    "code_taken",
-                    "#{code} is in the library already. Choose another code.",
-                    details: [{ "path" => "/code", "message" => "is in the library already" }]
-                  )
-          end
-
-          import(Patterns.copy(given))
-        end
-
         private
-
-        # A code stands in an address: it may not mean another one.
-        def refuse_code(code)
-          parts = code.split("/", -1)
-          return if parts.none? { |part| part.strip.delete(".").empty? } && !TAKEN.include?(parts.last.downcase)
-
-          message = "#{code} would be taken for another address of this program: choose another code"
-          raise NimbleLedger::InvalidInput.new(
-                  "The engine profile has a fault: /code #{message}.",
-                  code: "invalid_profile",
-                  details: [{ "path" => "/code", "message" => message }]
-                )
-        end
-
-        def newest(code) = Library.heads(@shop).where(code: code).order(Sequel.desc(:revision)).first
 
         def find(code, revision)
           return Library.newest_engine(@shop, code) unless revision
@@ -173,12 +144,13 @@ module NimbleServer
           @shop[:engine_profiles]
             .where(code: code)
             .order(Sequel.desc(:revision))
-            .select(:revision, :created_at, :created_by)
+            .select(:revision, :created_at, :created_by, :why)
             .map do |row|
               {
                 "revision" => row[:revision],
                 "created_at" => row[:created_at].iso8601,
-                "by" => accounts[row[:created_by]]
+                "by" => accounts[row[:created_by]],
+                "why" => row[:why]
               }
             end
         end

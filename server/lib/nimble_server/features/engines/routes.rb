@@ -27,9 +27,6 @@ module NimbleServer
 
         def self.importing(app)
           app.api(:get, "/api/patterns", role: :technician) { { "patterns" => Patterns.list } }
-          app.api(:post, "/api/patterns/copies", role: :owner, body: "CopyPattern") do
-            once(201) { EngineLibrary.new(shop, effort: -> { effort }).copy(body_json) }
-          end
           app.api(:post, "/api/engines/report", role: :advisor, body: :document) do
             EngineLibrary.new(shop, effort: -> { effort }).report(body_json)
           end

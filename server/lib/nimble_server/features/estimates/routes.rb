@@ -23,11 +23,7 @@ module NimbleServer
             return kind == "engine" ? Library.engine(@shop, known) : Library.catalog(@shop, known) if known
 
             message = "names no #{kind} revision of this shop; send a revision id or an inline object"
-            raise NimbleLedger::InvalidInput.new(
-                    "The request has a fault: #{path} #{message}.",
-                    code: "invalid_request",
-                    details: [{ "path" => path, "message" => message }]
-                  )
+            raise NimbleLedger::InvalidInput.at(path, message)
           end
         end
 

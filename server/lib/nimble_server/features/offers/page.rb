@@ -19,6 +19,7 @@ module NimbleServer
             "quote" => Quotes::Rows.quote(quote),
             "vehicle" => Vehicles::Garage.card(vehicle, @shop.now),
             "wishes" => vehicle[:customer_wishes],
+            "provisional" => Library.engine(@shop, quote[:engine_profile_id]).provisional?,
             "proposal" => proposal(quote),
             "offers" => @reading.of_quote(quote_id).map { |offer| shown(offer) },
             "job" => job(quote_id)

@@ -105,8 +105,29 @@ module NimbleServer
           parts.empty? ? nil : "#{parts.join(", ").sub(/\A[[:lower:]]/, &:upcase)}."
         end
 
+        # What the months after bring with it; nil where the advisor does not tell.
+        # @return [String, nil]
+        def months_after
+          ahead = scope.page["ahead"] or return nil
+          values = {
+            months: money.number(ahead["months"], 0),
+            sure: (ahead["no_comeback"] * 100).round,
+            total: money.full(ahead["total_cents"])
+          }
+          @texts.say("page.scope.after", **values)
+        end
+
         # Whether plugs are touched: the engine has to be cold for them.
         def plugs? = content["works"].include?("plug")
+
+        # What we owe of it, where something is under our warranty.
+        # @return [String, nil]
+        def warranty
+          owed = scope.page.dig("warranty", "labels").to_a
+          return nil if owed.empty?
+
+          @texts.say(owed.size == estimate["plan"]["ways"].size ? "page.warranty.all" : "page.warranty.some")
+        end
 
         # What finding out costs, where it is sold: what it buys, and what is owed without the repair.
         # @return [String, nil]
@@ -126,6 +147,7 @@ module NimbleServer
             why,
             supplement,
             @texts.say("phone.price", total: total, limit: limit),
+            warranty,
             diagnosis,
             trouble_spoken,
             ready && @texts.say("phone.ready", ready: ready),

@@ -34,6 +34,9 @@ module NimbleServer
 
         def vehicle = @vehicle ||= Vehicles::Garage.new(@shop).find(@offer.quote[:vehicle_id])
 
+        # Whether the engine is only sketched.
+        def provisional? = @offer.scopes.any? { |scope| scope.request.dig("engine", "provisional") }
+
         def until_day = money.date(@offer.row[:expires_at])
 
         def money

@@ -6,7 +6,7 @@ module NimbleServer
       # Quotes as an advisor works on them: start, autosaved working copy, save as a revision, find again.
       class Desk
         LIST_LIMIT = 50
-        PANELS = %w[trouble beside].freeze
+        PANELS = %w[trouble beside newer-engine].freeze
 
         # @param effort [Proc] gives what one scope's page may compute
         def initialize(shop, effort: -> { NimbleLedger::Access::Effort.new })
@@ -85,9 +85,23 @@ module NimbleServer
           quote = find(id)
           draft = @drafts.of(quote)
           pricing = price(quote, fitted(quote, draft).first, compare_soaks: panel == "trouble")
-          figures = panel == "beside" ? { "beside" => pricing.side_by_side } : pricing.sheet.slice("trouble")
-          { "version" => draft[:version] }.merge(figures)
+          { "version" => draft[:version] }.merge(figures(panel, quote, draft, pricing))
         end
+
+        def figures(panel, quote, draft, pricing)
+          case panel
+          when "beside"
+            beside(pricing)
+          when "newer-engine"
+            { "newer" => NewerEngine.new(@shop, quote, draft, pricing).to_h }
+          else
+            pricing.sheet.slice("trouble")
+          end
+        end
+        private :figures
+
+        def beside(pricing) = { "beside" => pricing.side_by_side, "ahead" => pricing.ahead }
+        private :beside
 
         # Freezes the working copy as the next revision, at the price that was shown. A version that was saved already
         # is not saved again: its revision comes back.
@@ -116,6 +130,7 @@ module NimbleServer
             "revision" => Rows.revision(row),
             "content" => row[:content].to_h,
             "rules" => row[:rules],
+            "provisional" => scopes.any? { |s| s[:request].to_h.dig("engine", "provisional") },
             "scopes" =>
               scopes.map do |s|
                 {

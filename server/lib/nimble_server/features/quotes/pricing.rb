@@ -21,13 +21,7 @@ module NimbleServer
           @engine_row = Library.heads(shop).where(id: quote[:engine_profile_id]).first
           @price_list_id = shop.newest(:price_lists)
           @house = HouseRules::House.new(shop)
-          @content =
-            NimbleLedger::Quote::Content.new(
-              content,
-              engine: engine,
-              vehicle: Vehicles::Garage.facts(vehicle, shop.now),
-              house: house.settings
-            )
+          @content = NimbleLedger::Quote::Content.new(content, engine: engine, vehicle: facts, house: house.settings)
         end
 
         def engine = @engine ||= Library.engine(@shop, engine_row[:id])
@@ -66,6 +60,19 @@ module NimbleServer
             end
         end
 
+        # A scope in two figures.
+        Total = Struct.new(:title, :hours, :cents)
+
+        # @return [Array<Total>] of every scope; hours and cents nil where there is no plan or nothing chosen
+        def totals
+          @content.scopes.each_index.map do |i|
+            answer = sheet_of(i).answer
+            title = @content.scopes[i]["name"].to_s
+            title = sheet_of(i).title.to_s if title.empty?
+            Total.new(title, answer && (answer.quoted_tenths / 10.0), answer&.price&.total_cents)
+          end
+        end
+
         # All scopes beside each other, as they are named in the quote.
         # @return [Array<Hash>] see the contract, Beside
         def side_by_side
@@ -74,6 +81,13 @@ module NimbleServer
             .new(sheets, active: @content.active)
             .rows
             .map { |row| row.merge("name" => @content.scopes[row["index"]]["name"].to_s) }
+        end
+
+        # What the months after bring with each scope.
+        # @return [Hash, nil] see the contract, Ahead
+        def ahead
+          sheets = @content.scopes.each_index.map { |i| sheet_of(i) }
+          NimbleLedger::Quote::Ahead.new(sheets, assumed: @content.ahead, fitted_km: @content.fitted_km).to_h
         end
 
         # What was taken for granted: condition and history as used, and what of it is assumed.
@@ -133,6 +147,12 @@ module NimbleServer
             keep: ->(key, &build) { Library.planner(engine, house.id, key, &build) }
           )
         end
+
+        def facts =
+          Vehicles::Garage.facts(vehicle, @shop.now).merge(
+            "fittings" => Vehicles::Fittings.new(@shop).by_us(vehicle[:id]),
+            "today" => @shop.now.to_date
+          )
 
         def visit = NimbleLedger::Quote::Sheet::Visit.new(@content.drop_off || now, @content.arrival, @content.promised)
 

@@ -89,6 +89,15 @@ module NimbleServer
           }
         end
 
+        # What the months after bring with it, where the customer is to be told; a price that lacks a part cannot say.
+        def months_after(priced)
+          ahead = @pricing.ahead
+          row = ahead && ahead["shown"] && ahead["rows"].find { |one| one["index"] == priced.index }
+          return {} if !row || row["incomplete"]
+
+          { "ahead" => { "months" => ahead["months"], **row.slice("no_comeback", "total_cents") } }
+        end
+
         def store_scope(revision_id, priced)
           answer = priced.sheet.answer
           # What is frozen is what the frozen request gives.
@@ -101,7 +110,7 @@ module NimbleServer
               name: priced.scope["name"].to_s,
               request: Sequel.pg_jsonb(priced.request),
               answer: Sequel.pg_jsonb(said),
-              page: Sequel.pg_jsonb(priced.sheet.shown),
+              page: Sequel.pg_jsonb({ **priced.sheet.shown, **months_after(priced) }),
               quoted_tenths: answer.quoted_tenths,
               total_cents: answer.price.total_cents
             )

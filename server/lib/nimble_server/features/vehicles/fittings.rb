@@ -20,6 +20,13 @@ module NimbleServer
             .map { |row| shown(row, vehicle, house) }
         end
 
+        # What we fitted to a car ourselves, as the core asks for it (Vehicle::Warranty.owed).
+        # @return [Array<Hash>]
+        def by_us(vehicle_id) =
+          @shop[:fittings]
+            .where(vehicle_id: vehicle_id, withdrawn_at: nil, ours: true)
+            .map { |row| { "work" => row[:work], "cylinder" => row[:cylinder], "on" => row[:on], "km" => row[:km] } }
+
         # @param given [Hash] see the contract, NewFitting
         # @raise [Refusal] 404, 422 for a cylinder the engine lacks or a day to come
         def note(vehicle_id, given)

@@ -1,0 +1,78 @@
+# frozen_string_literal: true
+
+module NimbleLedger
+  module Card
+    # What is proposed for what was found (model.md section 15): work beside what is open, priced as one joint plan; or
+    # to clean again; or to look again in some weeks.
+    class Proposal
+      FOLLOW_UP_WEEKS = 6
+      # Finding to the works that mend it, the first the engine offers at the place.
+      WORKS = {
+        "oil-in-well" => %w[tube-seal cover-gasket],
+        "boot-torn" => %w[boot coil wire],
+        "tracking" => %w[boot coil wire],
+        "oily-plug" => %w[plug],
+        "ash-on-plug" => %w[plug],
+        "wrong-plug" => %w[plug]
+      }.freeze
+      CLEAN = %w[water-in-well oil-in-well].freeze
+      WATCH = %w[oily-plug ash-on-plug].freeze
+
+      # @param finding [String] one of Finding::KINDS
+      # @param cylinder [Integer, nil]
+      # @param job [Job] what is open
+      def initialize(finding, cylinder, job)
+        @finding = finding
+        @cylinder = cylinder
+        @job = job
+        freeze
+      end
+
+      # @return [Array<Profile::Target>] work that is not in the job yet
+      def targets
+        engine = @job.car.engine
+        works = WORKS.fetch(@finding, [])
+        return wrong_plugs(engine) if @finding == "wrong-plug"
+
+        found = works.map { |work| engine.targets.select { |target| target.work == work && here?(target) } }
+        (found.find(&:any?) || []) - @job.targets
+      end
+
+      # Whether the well is cleaned again before the new plug.
+      def clean? = CLEAN.include?(@finding)
+
+      # Weeks after which somebody looks again, where it is only watched.
+      def follow_up_weeks = WATCH.include?(@finding) ? FOLLOW_UP_WEEKS : nil
+
+      # The job with it, as one plan.
+      # @return [Job, nil] nil where nothing is added, or it cannot be reached
+      def joint
+        return nil if targets.empty?
+
+        @job.with_targets(@job.targets + targets)
+      rescue ImpossiblePlan
+        nil
+      end
+
+      # @return [Hash] see the contract, CardProposal
+      def to_h
+        both = joint
+        {
+          "targets" => both ? targets.map { |target| { "id" => target.id, "label" => target.label } } : [],
+          "added_hours" => both && ((both.quoted_tenths - @job.quoted_tenths) / 10.0),
+          "added_cents" => both&.price && (both.price.total_cents - @job.price.total_cents),
+          "total_cents" => both&.price&.total_cents,
+          "clean" => clean?,
+          "follow_up_weeks" => follow_up_weeks
+        }
+      end
+
+      private
+
+      def here?(target) = @cylinder.nil? ? false : target.cylinders.include?(@cylinder)
+
+      # The right one for all.
+      def wrong_plugs(engine) = engine.targets.select(&:plug?) - @job.targets
+    end
+  end
+end

@@ -1,0 +1,123 @@
+# frozen_string_literal: true
+
+module NimbleServer
+  module Documents
+    # The bay card for shops that work from paper: every piece in its order with tool, bolts, torque and caution, boxes
+    # to tick, a row to write down each plug.
+    class BayCardPDF < PaperPage
+      BOX = 9
+
+      # @param shop [Hash] the shop's row
+      # @param job [Hash] row, with plate and description of its car
+      # @param sheet [Hash] what the card shows
+      # @param head [String] the end of the shop's record, in short
+      def initialize(shop, job, sheet, car:, head:)
+        @shop = shop
+        @job = job
+        @sheet = sheet
+        @car = car
+        @head = head
+        @text = ShopText.new(**shop.slice(:locale, :distance_unit, :time_zone))
+        super(paper: shop[:paper], title: "Bay card, job #{job[:number]}")
+      end
+
+      # @return [String] the PDF
+      def render
+        heading
+        @sheet["pieces"].each { |piece| piece(piece) }
+        plugs if @sheet["plugs"].any?
+        foot(
+          "Times and torques of the demo are examples. The maker's service information and local rules come first.",
+          "#{@shop[:name]}   job #{@job[:number]}   record #{@head}   page <page> of <total>"
+        )
+        @pdf.render
+      end
+
+      private
+
+      def heading
+        @pdf.text @shop[:name], size: 10, color: SECOND
+        row("#{@car[:plate]}   #{@job[:title]}", "job #{@job[:number]}", size: 16, style: :bold)
+        @pdf.move_down 2
+        row(@sheet["engine"], @job[:bay].to_s.empty? ? "" : "bay #{@job[:bay]}", size: 10)
+        @pdf.move_down 2
+        @pdf.text schools, size: 9, color: SECOND
+        rule(1)
+      end
+
+      def schools
+        said = @sheet["schools"]
+        compound = said["compound"] == "film" ? "thin film of compound" : "no thread compound"
+        order = said["order"] == "all-out" ? "all out, laid in order" : "one bore open at a time"
+        soak = said["soak"] == "none" ? "no soak" : "soak: #{said["soak"].tr("-", " ")}"
+        ["engine cold", compound, order, said["tighten"] == "angle" ? "by angle" : "torque wrench", soak].join(" · ")
+      end
+
+      def piece(piece)
+        @pdf.start_new_page if @pdf.cursor < 46
+        @pdf.move_down 5
+        top = @pdf.cursor
+        @pdf.stroke_color INK
+        @pdf.line_width = 0.7
+        @pdf.stroke_rectangle [0, top], BOX, BOX
+        @pdf.indent(BOX + 8) do
+          row(
+            title(piece),
+            "#{piece["minutes"].round} min",
+            size: 10.5,
+            style: piece["kind"] == "work" ? :bold : :normal
+          )
+          details(piece).each { |line| @pdf.text line, size: 8.5, color: SECOND, leading: 0.5 }
+        end
+      end
+
+      WORDS = { "remove" => "off", "refit" => "on" }.freeze
+
+      def title(piece) = [piece["label"], WORDS[piece["kind"]]].compact.join(", ")
+
+      def details(piece)
+        bolts = (piece["fasteners"] || []).map { |one| bolt(one, piece["kind"]) }
+        plug = piece["plug"] ? plug_words(piece["plug"]) : []
+        tools = (piece["with"] || []).any? ? ["with #{piece["with"].map { |tool| tool.tr("-", " ") }.join(", ")}"] : []
+        ticks = (piece["ticks"] || []).reject { |tick| tick["item"].start_with?("fastener") }
+        loose = ticks.map { |tick| "#{tick["count"]} × #{tick["label"]}" }
+        [[*tools, *bolts, *loose, *plug].join(" · "), *(piece["cautions"] || [])].reject(&:empty?)
+      end
+
+      def bolt(one, kind)
+        tight = kind == "refit" && one["torque_nm"] ? " #{torque(one["torque_nm"])}" : ""
+        "#{one["count"]} × #{one["what"]}#{" #{one["size"]}" if one["size"]}#{tight}"
+      end
+
+      def plug_words(plug)
+        gap =
+          plug["gap_mm"] &&
+            "gap #{@text.number(plug["gap_mm"]["low"], 2)} to #{@text.number(plug["gap_mm"]["high"], 2)} mm"
+        tight = plug["by"] == "angle" ? "by angle" : plug["torque_nm"] && torque(plug["torque_nm"])
+        ["by hand first", gap, tight].compact
+      end
+
+      # Small torques with a decimal, as on the screen.
+      def torque(nm)
+        lb_ft = NimbleLedger::Bench::Units.torque(nm)["lb_ft"]
+        "#{@text.number(nm, 1)} N·m (#{@text.number(lb_ft, nm < 20 ? 1 : 0)} lb-ft)"
+      end
+
+      # A line for each plug, to be filled in by hand.
+      def plugs
+        @pdf.start_new_page if @pdf.cursor < 60 + (@sheet["plugs"].size * 18)
+        @pdf.move_down 12
+        @pdf.text "Plugs, as they came out", size: 12, style: :bold
+        @sheet["plugs"].each do |plug|
+          @pdf.move_down 6
+          row(
+            plug["label"],
+            "free  ·  stubborn  ·  thread  ·  broke      looks ____________   gap ______   new ______",
+            size: 9.5
+          )
+          rule(0.3, gap: 2)
+        end
+      end
+    end
+  end
+end

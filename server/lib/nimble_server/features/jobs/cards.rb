@@ -1,0 +1,93 @@
+# frozen_string_literal: true
+
+module NimbleServer
+  module Features
+    module Jobs
+      # The card of a job: what was agreed, frozen as one plan with what the card shows of it. A yes to more makes the
+      # next revision; pieces keep their ids, so that what was done stays done.
+      class Cards
+        # job: row; revision; request: what was agreed, as one request; sheet: what the card shows.
+        Card =
+          Struct.new(:job, :revision, :request, :sheet) do
+            # @return [NimbleLedger::Job] as it was agreed
+            def work = NimbleLedger::Estimate::Request.build(request).job
+
+            # The same at the prices of another list: what is frozen knows those of the parts it takes and no others.
+            # @param catalog [NimbleLedger::Parts::Catalog]
+            def priced_by(catalog)
+              documents = NimbleLedger::Documents.new(catalog: catalog)
+              NimbleLedger::Estimate::Request.build(request, documents: documents).job
+            end
+          end
+
+        def initialize(shop)
+          @shop = shop
+        end
+
+        # @param id [String] of a job
+        # @return [Hash] row
+        # @raise [Refusal] 404
+        def job(id) = @shop[:jobs].where(id: id).first || raise(Refusal.not_found("job"))
+
+        # The card as it is now; frozen here when something was agreed since.
+        # @return [Card]
+        def of(job)
+          agreed = agreed_scopes(job)
+          key = agreed.map { |scope| scope[:scope_id] }.join(" ")
+          newest(job, key) || @shop.transaction { freeze_card(job, key, agreed) }
+        end
+
+        private
+
+        def newest(job, key)
+          row = @shop[:job_cards].where(job_id: job[:id]).order(Sequel.desc(:revision)).first
+          row && row[:agreed] == key ? Card.new(job, row[:revision], row[:request].to_h, row[:sheet].to_h) : nil
+        end
+
+        def freeze_card(job, key, agreed)
+          @shop.alone("card:#{job[:id]}")
+          made = newest(job, key) and return made
+          request = joined(agreed)
+          sheet = NimbleLedger::Card::Sheet.new(NimbleLedger::Estimate::Request.build(request).job).to_h
+          revision = (@shop[:job_cards].where(job_id: job[:id]).max(:revision) || 0) + 1
+          @shop.insert(
+            :job_cards,
+            job_id: job[:id],
+            revision: revision,
+            agreed: key,
+            request: Sequel.pg_jsonb(request),
+            sheet: Sequel.pg_jsonb(sheet)
+          )
+          newest(job, key)
+        end
+
+        # Scopes with a yes, as they were agreed; a supplement is the whole of what is done, and starts anew.
+        # @return [Array<Hash>] scope_id, request
+        def agreed_scopes(job)
+          columns = [Sequel[:offer_scopes][:scope_id], Sequel[:offers][:job_id]]
+          rows = Offers::Answered.of(@shop, job[:quote_id], "yes").select(*columns).all
+          rows.each_with_object([]) { |row, kept| row[:job_id] ? kept.replace([row]) : kept << row }
+        end
+
+        # What was agreed as one request: the newest of them, with the work of all.
+        def joined(agreed)
+          requests = agreed.map { |scope| @shop[:quote_scopes].where(id: scope[:scope_id]).get(:request).to_h }
+          plain = JSON.parse(JSON.generate(requests))
+          return plain.first if plain.one?
+
+          whole = plain.last.except("override", "discount")
+          whole.merge(
+            "targets" => plain.flat_map { |one| one["targets"] }.uniq,
+            "catalog" => merged_catalog(plain.map { |one| one["catalog"] }),
+            "warranty" => plain.flat_map { |one| one["warranty"].to_a }.uniq
+          )
+        end
+
+        def merged_catalog(catalogs)
+          lists = %w[items offers shelf].to_h { |key| [key, catalogs.flat_map { |one| one[key].to_a }.uniq] }
+          catalogs.last.merge(lists)
+        end
+      end
+    end
+  end
+end

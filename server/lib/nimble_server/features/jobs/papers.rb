@@ -1,0 +1,43 @@
+# frozen_string_literal: true
+
+module NimbleServer
+  module Features
+    module Jobs
+      # Paper. Needs: Cards, Told. Adds: GET /api/jobs/:id/card.pdf, the card for shops that work from paper; GET
+      # /api/jobs/:id/hand-over.pdf, what the customer takes along.
+      module Papers
+        def self.registered(app)
+          app.api(:get, "/api/jobs/:id/card.pdf", role: :technician) do
+            content_type "application/pdf"
+            Papers.card(shop, Cards.new(shop).job(uuid(params["id"], "job"))).render
+          end
+
+          app.api(:get, "/api/jobs/:id/hand-over.pdf", role: :technician) do
+            job = Cards.new(shop).job(uuid(params["id"], "job"))
+            raise Refusal.new(409, "not_finished", "This job is not handed over yet.") unless job[:handed_over_at]
+
+            content_type "application/pdf"
+            Papers.hand_over(shop, job).render
+          end
+        end
+
+        def self.card(shop, job)
+          texts = NimbleServer::Documents::Texts.new("en")
+          NimbleServer::Documents::BayCardPDF.new(
+            shop.profile,
+            job,
+            Cards.new(shop).of(job).sheet,
+            car: Told.new(shop, job, texts).vehicle,
+            head: Record::Book.new(shop).head
+          )
+        end
+
+        def self.hand_over(shop, job)
+          texts = NimbleServer::Documents::Texts.of(shop.profile[:locale])
+          told = Told.new(shop, job, texts)
+          NimbleServer::Documents::HandOverPDF.new(shop.profile, told, texts, head: Record::Book.new(shop).head)
+        end
+      end
+    end
+  end
+end

@@ -1,0 +1,89 @@
+# frozen_string_literal: true
+
+module NimbleServer
+  module Features
+    module Ledger
+      # The shop's finished jobs, each posted once: as it was estimated, before any correction, and as it went. Entries
+      # are never changed; a correction is an entry against the one before it, with its reason.
+      class Book
+        def initialize(shop)
+          @shop = shop
+        end
+
+        # Posts a job that was handed over; once, however often it is asked for.
+        # @param card [Jobs::Cards::Card]
+        # @param state [Hash] the card's fold
+        def post(card, state)
+          entry = Entry.new(@shop, card, state).to_h or return
+          key = "job:#{card.job[:id]}"
+          return if @shop[:ledger_entries].where(key: key).any?
+
+          add(key, "job", entry)
+        end
+
+        # @param jobs [Array<Hash>] entries of a history (formats.md)
+        # @return [Hash] how many were added, and how many were there already
+        def import(jobs, source: "import")
+          known = @shop[:ledger_entries].select_map(:key).to_set
+          fresh = jobs.uniq { |job| job["id"] }.reject { |job| known.include?(key_of(source, job)) }
+          @shop.db[:ledger_entries].multi_insert(fresh.map { |job| row(key_of(source, job), source, job) })
+          { "added" => fresh.size, "known" => jobs.size - fresh.size }
+        end
+
+        # An entry against another: its figures from now on.
+        # @param changes [Hash] "actual_minutes", "trouble_minutes" or "technician"
+        # @raise [Refusal] 404; 409 where it was corrected meanwhile
+        def correct(id, changes, why)
+          before = @shop[:ledger_entries].where(id: id).first or raise Refusal.not_found("entry")
+          if @shop[:ledger_entries].where(against: id).any?
+            raise Refusal.new(409, "corrected", "This entry was corrected already: correct the newer one.")
+          end
+
+          add("#{before[:key]}##{SecureRandom.hex(4)}", before[:source], before[:entry].to_h.merge(changes), id, why)
+        end
+
+        # Entries in force, oldest first: those nothing stands against.
+        # @return [Array<Hash>] rows
+        def rows
+          against = @shop[:ledger_entries].exclude(against: nil).select(:against)
+          @shop[:ledger_entries].exclude(id: against).order(:finished_at, :id).all
+        end
+
+        # @return [Hash] a nimble-ledger.history (formats.md)
+        def history
+          jobs = rows.map { |row| row[:entry].to_h.merge("id" => row[:id]) }
+          { "format" => "nimble-ledger.history", "version" => 1, "jobs" => JSON.parse(JSON.generate(jobs)) }
+        end
+
+        # What the ledger stands at: learned anew when it moves.
+        # @return [String]
+        def state
+          rows = @shop[:ledger_entries]
+          "#{rows.count} #{rows.max(:created_at)&.utc&.iso8601(6)}"
+        end
+
+        private
+
+        def key_of(source, job) = "#{source}:#{job["id"]}"
+
+        def add(key, source, entry, against = nil, why = "")
+          @shop.db[:ledger_entries].insert(row(key, source, entry).merge(against: against, why: why))
+          Live.tell(@shop, "ledger")
+        end
+
+        def row(key, source, entry)
+          {
+            shop_id: @shop.id,
+            id: SecureRandom.uuid,
+            created_by: @shop.actor.account_id,
+            created_at: @shop.now,
+            key: key,
+            source: source,
+            finished_at: ::Time.iso8601(entry["finished"]),
+            entry: Sequel.pg_jsonb(entry)
+          }
+        end
+      end
+    end
+  end
+end

@@ -1,0 +1,74 @@
+# frozen_string_literal: true
+
+module NimbleServer
+  module Features
+    module Ledger
+      # A finished job as an entry of a history (formats.md): the estimate as it was frozen, before any correction; the
+      # pieces the card timed; how each plug came out beside what was expected of it.
+      class Entry
+        # @param card [Jobs::Cards::Card]
+        # @param state [Hash] the card's fold
+        def initialize(shop, card, state)
+          @shop = shop
+          @card = card
+          @state = state
+          @work = card.work
+          @actuals = Jobs::Standings.new(shop).actuals(card)
+        end
+
+        # @return [Hash, nil] nil where nothing was timed
+        def to_h
+          return nil unless @actuals["actual_minutes"].positive?
+
+          total = @work.plan.job.total
+          {
+            "id" => @card.job[:id],
+            "finished" => @state["finished_at"],
+            "engine" => @work.car.engine.code,
+            "technician" => technician,
+            "mean_minutes" => total.mean,
+            "sd_minutes" => total.sd,
+            "actual_minutes" => @actuals["actual_minutes"],
+            "trouble_minutes" => @actuals["trouble_minutes"],
+            "quoted_hours" => @work.quoted_tenths / 10.0,
+            "common_variation" => @work.car.house["common_variation"],
+            "tasks" => tasks,
+            "plugs" => plugs
+          }.reject { |_key, value| value == [] }
+        end
+
+        private
+
+        def technician
+          id = @card.job[:technician_id]
+          (id && @shop.db[:accounts].where(shop_id: @shop.id, id: id).get(:name)) || "not said"
+        end
+
+        def tasks
+          timed = @actuals["pieces"].select { |row| row["actual"]&.positive? && row["estimate"].positive? }
+          timed.map { |row| { "task" => row["id"], "estimate" => row["estimate"], "actual" => row["actual"] } }
+        end
+
+        def plugs
+          rows = @work.outcomes&.plug_rows || []
+          rows.flat_map do |row|
+            (1..row.target.plugs).filter_map do |nth|
+              out = @state["plugs"].dig(NimbleLedger::Card::Fold.plug_key(row.target.id, nth), "out", "outcome")
+              construction = @work.car.engine.plug("construction")
+              out && construction && plug(construction, row.chances.to_h, out)
+            end
+          end
+        end
+
+        def plug(construction, chances, outcome)
+          {
+            "construction" => construction,
+            "soak" => @work.soak,
+            "predicted" => chances.transform_keys(&:to_s).slice("broken", "thread", "stubborn"),
+            "outcome" => outcome
+          }
+        end
+      end
+    end
+  end
+end

@@ -1,0 +1,137 @@
+# frozen_string_literal: true
+
+module NimbleServer
+  module Features
+    module Ledger
+      # Promise against truth, as the page shows it: the last jobs from what was quoted to what they took, whether
+      # promises hold, what costs most, by whom. A technician sees the shop's figures and their own, not each other's.
+      class Page
+        LAST = 26
+        FEW = 10
+
+        # @param account [Hash] who looks: "role", "name"
+        def initialize(shop, account, patient: false)
+          @shop = shop
+          @account = account
+          @patient = patient
+        end
+
+        # @return [Hash] see the contract, LedgerPage
+        def to_h
+          learned = Learned.new(@shop, patient: @patient).to_h
+          rows = Book.new(@shop).rows
+          entries = rows.map { |row| row[:entry] }
+          {
+            "jobs" => rows.size,
+            "since" => rows.first && rows.first[:finished_at].iso8601,
+            "learning" => learned["learning"],
+            "last" => rows.last(LAST).map { |row| stroke(row) },
+            "sums" => sums(entries),
+            "entwined" => entwined(entries),
+            "learned" => learned["answer"] && told(learned["answer"])
+          }
+        end
+
+        # The jobs behind a figure.
+        # @param wanted [Hash] "engine", "technician", "month": those that are given
+        # @return [Hash] see the contract, LedgerJobs
+        def jobs(wanted)
+          found = Book.new(@shop).rows.select { |row| behind?(row[:entry], wanted) }
+          { "jobs" => found.last(200).reverse.map { |row| stroke(row) } }
+        end
+
+        private
+
+        def behind?(entry, wanted)
+          return false if wanted["technician"] && !mine?(wanted["technician"])
+
+          (wanted["engine"].nil? || entry["engine"] == wanted["engine"]) &&
+            (wanted["technician"].nil? || entry["technician"] == wanted["technician"]) &&
+            (wanted["month"].nil? || entry["finished"].start_with?(wanted["month"]))
+        end
+
+        def mine?(name) = @account[:role] != "technician" || name == @account[:name]
+
+        def stroke(row)
+          entry = row[:entry]
+          {
+            "id" => row[:id],
+            "finished" => row[:finished_at].iso8601,
+            "engine" => entry["engine"],
+            "technician" => mine?(entry["technician"]) ? entry["technician"] : nil,
+            "quoted_hours" => entry["quoted_hours"],
+            "hours" => entry["actual_minutes"] / 60.0,
+            "trouble_hours" => entry["trouble_minutes"] / 60.0,
+            "why" => row[:why]
+          }
+        end
+
+        # What fought back is apart: it may have been agreed to and paid.
+        def sums(entries)
+          quoted = entries.sum(0.0) { |entry| entry["quoted_hours"] }
+          trouble = entries.sum(0.0) { |entry| entry["trouble_minutes"] / 60.0 }
+          plain = entries.sum(0.0) { |entry| entry["actual_minutes"] / 60.0 } - trouble
+          {
+            "quoted_hours" => quoted,
+            "worked_hours" => plain,
+            "trouble_hours" => trouble,
+            "beyond_cents" => cents(plain - quoted)
+          }
+        end
+
+        # At the labor rate in force.
+        def cents(hours) = NimbleLedger::Money.round(NimbleLedger::ThreePoints.exact(hours) * rate_cents)
+        def rate_cents = @rate_cents ||= HouseRules::House.new(@shop).settings["rate_cents"]
+
+        def entwined(entries)
+          pairs = NimbleLedger::Ledger::Entwined.of(entries.map { |entry| entry.values_at("engine", "technician") })
+          pairs.select { |pair| mine?(pair.technician) }.map { |pair| pair.to_h.transform_keys(&:to_s) }
+        end
+
+        def told(answer)
+          card = answer["scorecard"]
+          {
+            "coverage" => answer["backtest"].slice("estimated", "corrected"),
+            "engines" => rows_of(card["engines"], answer["engines"]),
+            "technicians" => rows_of(card["technicians"].select { |name, _row| mine?(name) }, answer["technicians"]),
+            "months" => rows_of(card["months"], {}),
+            "tasks" => tasks(answer["tasks"])
+          }
+        end
+
+        def rows_of(card, effects)
+          card.map do |name, row|
+            row.slice("jobs", "too_few", "hours_lost", "hours_lost_low", "hours_lost_high", "against_guide").merge(
+              "name" => name,
+              "over" => over(effects[name]),
+              "beyond_cents" => cents(row["hours_lost"]),
+              "held" => row["estimated"]["p80"]["share"]
+            )
+          end
+        end
+
+        # How far beyond the estimate, as a share of it.
+        def over(effect) = effect && (Math.exp(effect) - 1)
+
+        # Steps that take other than reckoned, the furthest off first.
+        def tasks(learned)
+          all = learned.flat_map { |engine, tasks| tasks.map { |task, effect| [engine, task, effect] } }
+          all
+            .sort_by { |_engine, _task, effect| -effect.abs }
+            .first(FEW)
+            .map do |engine, task, effect|
+              kind, id, part = task.split(":")
+              { "engine" => engine, "label" => label(engine, kind, id), "part" => part.to_s, "over" => over(effect) }
+            end
+        end
+
+        # What a step or work is called on its engine; its id where the engine is no longer here.
+        def label(code, kind, id)
+          head = Library.heads(@shop).where(code: code).order(Sequel.desc(:revision)).first or return id
+          engine = Library.engine(@shop, head[:id])
+          (kind == "target" ? engine.target(id) : engine.step(id))&.label || id
+        end
+      end
+    end
+  end
+end

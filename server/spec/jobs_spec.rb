@@ -1,0 +1,267 @@
+# frozen_string_literal: true
+
+require_relative "spec_helper"
+require_relative "support/pictures"
+
+# A job in the bay, from the yes to the hand-over: the card is frozen, marks are kept once whatever a device does, what
+# is found becomes work in the quote, and the car remembers.
+RSpec.describe NimbleServer::Features::Jobs do
+  before(:context) do
+    @cluster = Cluster.throw_away
+    @db = TestServer.prepared(@cluster)
+    @app = TestServer.build(@cluster)
+    @advisor = Client.new(@app).tap { |client| client.sign_in("advisor@merrow.example") }
+    @bay = Client.new(@app).tap { |client| client.sign_in("bay@merrow.example") }
+    @stranger = Client.new(@app).tap { |client| client.sign_in("owner@hollow.example") }
+    @clock = Time.utc(2026, 11, 26, 9)
+    @serial = 0
+  end
+
+  after(:context) do
+    @db.disconnect
+    @cluster.stop
+  end
+
+  # A job that was agreed to on the phone.
+  def job(cylinders: [5], works: %w[plug coil], plate: "4-TRE-1M")
+    page = @advisor.start_quote(plate)
+    id = page["quote"]["id"]
+    offer_and_agree(id, page["draft"], [{ "cylinders" => cylinders, "works" => works }])
+    @advisor.call(:get, "/api/jobs").last["jobs"].find { |row| row["quote_id"] == id }
+  end
+
+  def offer_and_agree(id, draft, scopes)
+    made = scopes.map { |scope| draft["content"]["scopes"].first.merge(scope) }
+    content = draft["content"].merge("scopes" => made)
+    stored = @advisor.call(:put, "/api/quotes/#{id}/draft", { version: draft["version"], content: content }).last
+    revision = @advisor.save(id, stored).last["revision"]["revision"]
+    given = { revision: revision, channel: "phone", recipient: "Ines Calloway" }
+    offer = @advisor.call(:post, "/api/quotes/#{id}/offers", given).last["offers"].first
+    scopes.each_index do |i|
+      yes = { position: i, answer: "yes", how: "phone", name: "Ines", limit_cents: offer["scopes"][i]["limit_cents"] }
+      @advisor.call(:post, "/api/offers/#{offer["id"]}/answers", yes)
+    end
+  end
+
+  def mark(kind, **values)
+    @serial += 1
+    at = @clock + (@serial * 60)
+    { "id" => "m#{@serial}", "at" => at.iso8601(3), "kind" => kind }.merge(values.transform_keys(&:to_s))
+  end
+
+  def hand_in(job, *marks, as: @bay, device: "tablet") =
+    as.call(:post, "/api/jobs/#{job["id"]}/marks", { device: device, marks: marks })
+
+  def card(job) = @bay.call(:get, "/api/jobs/#{job["id"]}").last
+
+  # Marks that do everything there is to do.
+  def everything(job)
+    card(job)["sheet"]["pieces"].flat_map do |piece|
+      ticks = (piece["ticks"] || []).map { |tick| mark("tick", piece: piece["id"], item: tick["item"]) }
+      plug = piece["plug"] ? [mark("out", plug: piece["ref"], outcome: "free")] : []
+      done =
+        (
+          if piece["plug"]
+            mark("in", plug: piece["ref"], how: "torque", piece: piece["id"])
+          else
+            mark("check", piece: piece["id"])
+          end
+        )
+      [*plug, *ticks, done]
+    end
+  end
+
+  it "opens by a yes with its pieces frozen, whatever the house or the quote become" do
+    made = job
+    before = card(made)
+    expect(before["sheet"]["pieces"].map { |row| row["id"] }).to include("step:manifold:remove", "target:plug-5:work")
+    owner = Client.new(@app).tap { |client| client.sign_in("owner@merrow.example") }
+    house = owner.call(:get, "/api/house").last
+    owner.call(:put, "/api/house/settings", { settings: { compound: "film" }, revision: house["revision"] })
+    expect(card(made)["sheet"]).to eq(before["sheet"])
+    expect(before["standing"]["money"]).to include("so_far_cents" => made["agreed_cents"], "over" => false)
+  end
+
+  it "takes marks late, twice and from two devices, and says the same to both" do
+    made = job
+    first = [mark("start"), mark("off", piece: "step:cover:remove"), mark("off", piece: "step:intake-pipe:remove")]
+    second = [mark("note", words: "clip already missing"), mark("undo", of: first[1]["id"])]
+    hand_in(made, *second, device: "phone")
+    hand_in(made, *first)
+    status, again = hand_in(made, *(first + second).shuffle(random: Random.new(3)))
+    expect([status, again["taken"].size, again["refused"]]).to eq([200, 5, []])
+    expect(again["state"]["done"].keys).to eq(["step:intake-pipe:remove"])
+    expect(again["marks"].size).to eq(5)
+    expect(@db[:job_marks].where(job_id: made["id"]).select_map(:device).tally).to eq({ "phone" => 2, "tablet" => 3 })
+  end
+
+  it "refuses one mark and keeps the others: no kind, another with its id" do
+    made = job
+    start = mark("start")
+    bad = mark("shrug")
+    other = start.merge("kind" => "note", "words" => "the same id")
+    _status, handed = hand_in(made, start, bad, other)
+    expect(handed["taken"]).to eq([start["id"]])
+    expect(handed["refused"].map { |row| row.values_at("id", "code") }).to eq(
+      [[bad["id"], "invalid_mark"], [start["id"], "mark_differs"]]
+    )
+    expect(handed["refused"].first["message"]).to include("/kind")
+    expect(hand_in(made, start, as: @stranger).first).to eq(404)
+  end
+
+  it "moves odds and money with what comes out, and stops at the limit" do
+    made = job
+    _status, calm = hand_in(made, mark("start"))
+    _status, broke = hand_in(made, mark("out", plug: "plug-5", outcome: "broken"))
+    expect(broke["standing"]["odds"]).to eq([])
+    expected = calm["standing"]["money"]["next"].find { |row| row["what"] == "broken" }
+    expect(broke["standing"]["money"]["so_far_cents"]).to eq(expected["total_cents"])
+    expect(broke["standing"]["money"]["over"]).to eq(expected["total_cents"] > made["limit_cents"])
+  end
+
+  it "is finished when every piece is done and ticked, or it is said why not; then handed over once" do
+    made = job
+    all = everything(made)
+    _status, handed = hand_in(made, mark("start"), *all.drop(1), mark("finished"))
+    expect(handed["refused"].first).to include("code" => "card_open")
+    found = mark("found", finding: "ash-on-plug", cylinder: 5, words: "light crust")
+    missing = mark("found", finding: "bolt-missing", cylinder: 1, words: "coil bolt")
+    finish = mark("finished")
+    _status, done = hand_in(made, all.first, found, missing, finish)
+    expect([done["refused"], done["job"]["finished_at"].nil?]).to eq([[], false])
+    expect(done["actuals"]["pieces"].sum { |row| row["actual"].to_f }).to be > 0
+
+    expect(@bay.call(:post, "/api/jobs/#{made["id"]}/hand-over", {}).first).to eq(403)
+    km = @advisor.vehicle("4-TRE-1M")["odometer_km"] + 12
+    status, over = @advisor.call(:post, "/api/jobs/#{made["id"]}/hand-over", { odometer_km: km })
+    expect([status, over["job"]["handed_over_at"].nil?]).to eq([200, false])
+    again = @advisor.call(:post, "/api/jobs/#{made["id"]}/hand-over", {})
+    expect([again.first, again.last["error"]["code"]]).to eq([409, "handed_over"])
+    expect(hand_in(made, mark("note", words: "late"))[1]["refused"].first["code"]).to eq("handed_over")
+
+    car = @advisor.call(:get, "/api/vehicles/#{@advisor.vehicle("4-TRE-1M")["id"]}").last
+    expect(
+      car["fittings"].select { |row| row["km"] == km }.map { |row| row.values_at("work", "cylinder", "ours") }
+    ).to match_array([["plug", 5, true], ["coil", 5, true]])
+    expect(car["vehicle"]["cylinders"]["5"]).to include("plugs_changed_km" => km)
+    follow = @db[:follow_ups].where(job_id: made["id"]).all
+    expect(follow.map { |row| row[:on] }).to eq([Date.today + 42])
+    findings =
+      @db[:findings].where(vehicle_id: car["vehicle"]["id"], kind: %w[bolt-missing ash-on-plug]).select_map(:kind)
+    expect(findings).to include("bolt-missing")
+    expect(findings).not_to include("ash-on-plug") # the plug it was on is new
+    paper = @advisor.get("/api/jobs/#{made["id"]}/hand-over.pdf")
+    words = PDF::Inspector::Text.analyze(paper.body).strings.join(" ")
+    expect(words).to include("Done", "plugs, cylinder 5", "ash on the plug", "a bolt is missing")
+    expect(@db[:record_entries].where(kind: "job-handed-over", subject: "job #{made["number"]}").count).to eq(1)
+  end
+
+  it "puts what was found into the quote, and a yes to it grows the card with what was done still done" do
+    made = job
+    hand_in(made, mark("start"), mark("off", piece: "step:cover:remove"))
+    found = mark("found", finding: "oil-in-well", cylinder: 5)
+    _status, handed = hand_in(made, found)
+    proposal = handed["proposals"].first
+    expect(proposal["targets"].map { |row| row["id"] }).to eq(["seals-rear"])
+    expect(proposal["added_cents"]).to be_positive
+
+    expect(@bay.call(:post, "/api/jobs/#{made["id"]}/proposals", { mark: found["id"] }).first).to eq(403)
+    id = @advisor.call(:post, "/api/jobs/#{made["id"]}/proposals", { mark: found["id"] }).last["quote_id"]
+    page = @advisor.call(:get, "/api/quotes/#{id}").last
+    expect(page["sheet"]["estimate"]["price"]["total_cents"]).to eq(proposal["total_cents"])
+    offer_and_agree(id, page["draft"], [{}])
+    grown = card(made)
+    expect([grown["revision"], grown["state"]["done"].keys]).to eq([2, ["step:cover:remove"]])
+    expect(grown["sheet"]["targets"]).to include("seals-rear", "plug-5", "coil-5")
+    expect(grown["job"]["agreed_cents"]).to eq(proposal["total_cents"])
+  end
+
+  it "makes one card of two scopes, at what was agreed for both" do
+    page = @advisor.start_quote("4-TRE-1M")
+    id = page["quote"]["id"]
+    offer_and_agree(id, page["draft"], [{ "cylinders" => [5] }, { "cylinders" => [3] }])
+    made = @advisor.call(:get, "/api/jobs").last["jobs"].find { |row| row["quote_id"] == id }
+    both = card(made)
+    expect(both["sheet"]["targets"]).to match_array(%w[plug-5 coil-5 plug-3 coil-3])
+    expect(both["standing"]["money"]["so_far_cents"]).to eq(made["agreed_cents"])
+  end
+
+  it "keeps pictures of the shop's eyes only, and refuses what is none" do
+    made = job
+    keep = ->(bytes, **rest) do
+      @bay.call(:post, "/api/jobs/#{made["id"]}/pictures", { data: [bytes].pack("m0"), **rest })
+    end
+    id = SecureRandom.uuid
+    2.times do
+      expect(keep.call(Pictures.png(40, 30), id: id)).to eq([201, { "id" => id, "width" => 40, "height" => 30 }])
+    end
+    expect(@db[:job_pictures].where(job_id: made["id"]).count).to eq(1)
+    seen = @bay.get("/api/jobs/#{made["id"]}/pictures/#{id}")
+    expect([seen.status, seen.headers["content-type"], seen.body.b]).to eq([200, "image/png", Pictures.png(40, 30)])
+    expect(@stranger.get("/api/jobs/#{made["id"]}/pictures/#{id}").status).to eq(404)
+    Pictures.bad.each do |what, bytes|
+      status, body = keep.call(bytes)
+      expect([what, status, body.dig("error", "code")]).to eq([what, 422, "bad_picture"])
+    end
+  end
+
+  it "tells the customer at the link what was done and found, with the pictures they may see and no others" do
+    made = job
+    tell, keep = Array.new(2) { SecureRandom.uuid }
+    [tell, keep].each do |id|
+      @bay.call(:post, "/api/jobs/#{made["id"]}/pictures", { id: id, data: [Pictures.png(30, 30)].pack("m0") })
+    end
+    read = mark("read", plug: "plug-5", conditions: %w[wet-fuel])
+    found = [
+      mark("found", finding: "tracking", cylinder: 5, words: "", picture: tell, tell: true),
+      mark("found", finding: "other", words: "<b>for us</b>", picture: keep, tell: false)
+    ]
+    hand_in(made, mark("start"), *everything(made), read, *found, mark("finished"))
+    offer = @db[:offers].where(quote_id: made["quote_id"]).first
+    at = URI(NimbleServer::Features::Offers::Link.url(offer[:id])).path
+    customer = Client.new(@app)
+    expect(customer.get("#{at}/p/#{tell}").status).to eq(404)
+    @advisor.call(:post, "/api/jobs/#{made["id"]}/hand-over", {})
+    page = customer.get(at).body
+    expect(page).to include("Your car is ready", "plug wet with fuel", "burned a track", "#{at}/p/#{tell}")
+    expect(page).to include("&lt;b&gt;for us")
+    expect(page).not_to include(keep)
+    expect([customer.get("#{at}/p/#{tell}").status, customer.get("#{at}/p/#{keep}").status]).to eq([200, 404])
+  end
+
+  it "prints the card: every piece, with its torque, and a line for each plug" do
+    made = job
+    text = PDF::Inspector::Text.analyze(@bay.get("/api/jobs/#{made["id"]}/card.pdf").body).strings.join(" ")
+    card(made)["sheet"]["pieces"].each { |piece| expect(text).to include(piece["label"]) }
+    nm = card(made)["sheet"]["pieces"].find { |piece| piece["plug"] }["plug"]["torque_nm"]
+    lb_ft = (nm / 1.3558179483).round(nm < 20 ? 1 : 0)
+    expect(text).to include("#{nm} N·m (#{lb_ft} lb-ft)", "Plug 5")
+    expect(text).to match(%r{ [1-9](\.\d)? N·m \([1-9]\.\d lb-ft\)})
+    expect(@bay.call(:get, "/api/jobs/#{made["id"]}/hand-over.pdf").first).to eq(409)
+  end
+
+  it "reads the codes before and after, and says so while the tool is away" do
+    made = job
+    tool = NimbleServer::StandIns::ScanTool.new(away: 0)
+    thread = Thread.new { tool.run }
+    stub_const("ENV", ENV.to_h.merge("SCAN_TOOL_PORT" => tool.port.to_s))
+    before = @bay.call(:post, "/api/jobs/#{made["id"]}/scan").last
+    expect(before["misfires"].keys).to match_array(%w[1 2 3 4 5 6])
+    tool.close
+    thread.join
+    status, away = @bay.call(:post, "/api/jobs/#{made["id"]}/scan")
+    expect([status, away["error"]["code"]]).to eq([503, "scan_tool_away"])
+  end
+
+  it "says who does it and where, and when the engine is cold" do
+    made = job
+    people = card(made)["technicians"]
+    someone = people.find { |row| row["role"] == "technician" }
+    _status, given =
+      @advisor.call(:put, "/api/jobs/#{made["id"]}", { technician_id: someone["id"], bay: " 2 ", arrival: "warm" })
+    expect(given["job"]).to include("technician" => someone["name"], "bay" => "2", "arrival" => "warm")
+    expect(Time.iso8601(given["job"]["cold_at"]) - Time.iso8601(given["job"]["arrived_at"])).to eq(3600)
+    status, body = @advisor.call(:put, "/api/jobs/#{made["id"]}", { technician_id: 999_999 })
+    expect([status, body["error"]["details"].first["path"]]).to eq([422, "/technician_id"])
+  end
+end

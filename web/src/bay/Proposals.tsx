@@ -1,0 +1,54 @@
+import { useMutation } from "@tanstack/react-query";
+import { api, type JobCard } from "../api/client";
+import type { Formatter } from "../shared/format";
+import { Heading, Notice } from "../shared/parts";
+import { Press } from "./parts";
+
+interface Props {
+  card: JobCard;
+  format: Formatter;
+  isAdvisor: boolean;
+}
+
+/** What was found would take: priced beside what is open, and from here into the quote. */
+export function Proposals({ card, format, isAdvisor }: Props) {
+  const into = useMutation({
+    mutationFn: (id: string) => api.proposeFound(card.job.id, id),
+    onSuccess: ({ quote_id }) => window.location.assign(`/quotes/${quote_id}`),
+  });
+  const shown = card.proposals.filter((row) => row.targets.length > 0 || row.clean || row.follow_up_weeks !== null);
+  if (shown.length === 0) return null;
+  return (
+    <section aria-label="For what was found">
+      <Heading>For what was found</Heading>
+      {shown.map((row) => (
+        <p key={row.id} style={{ padding: "6px 0", borderBottom: "1px solid var(--rule)" }}>
+          {row.targets.length > 0 && (
+            <>
+              {row.targets.map((target) => target.label).join(", ")}: {format.signed(row.added_cents ?? 0)},{" "}
+              {format.hours(row.added_hours ?? 0)} h more.{" "}
+              {isAdvisor ? (
+                <Press
+                  style={{ minHeight: 44, fontSize: 15 }}
+                  onPress={() => into.mutate(row.id)}
+                  isPending={into.isPending}
+                >
+                  Into the quote
+                </Press>
+              ) : (
+                "The advisor has it."
+              )}{" "}
+            </>
+          )}
+          {row.clean && "Clean the well again before the new plug. "}
+          {row.follow_up_weeks !== null && `Or clean it, and look again in ${row.follow_up_weeks} weeks.`}
+        </p>
+      ))}
+      {into.error && (
+        <Notice role="alert">
+          <p>{into.error.message}</p>
+        </Notice>
+      )}
+    </section>
+  );
+}

@@ -1,0 +1,295 @@
+import { type DragEvent, useEffect, useRef, useState } from "react";
+import styled from "styled-components";
+import { LiveNumber } from "../shared/fields/LiveNumber";
+import { depthInk, onDepth } from "../shared/depth";
+import { useSession } from "../session/SessionGate";
+import { Button, KeyHint, Unseen } from "../shared/parts";
+import { ruledTable } from "../shared/ruledTable";
+import { originOf } from "./edits";
+import { ForkMark } from "./ForkMark";
+import type { EngineDraft } from "./useEngineDraft";
+import { originWords } from "./words";
+
+const Table = styled.table`
+  font-size: 14px;
+  ${ruledTable(8, 4)}
+  td {
+    vertical-align: middle;
+  }
+  tr[aria-current] td {
+    background: var(--sheet);
+    box-shadow:
+      inset 0 2px var(--mark),
+      inset 0 -2px var(--mark);
+  }
+  .minutes input {
+    text-align: right;
+    width: 46px;
+    min-height: 30px;
+    padding: 3px 6px;
+    border-color: transparent;
+    background: none;
+  }
+  tr:hover .minutes input,
+  .minutes input:focus,
+  .minutes input[data-invalid] {
+    border-color: var(--strong);
+    background: var(--sheet);
+  }
+  td.name {
+    width: 50%;
+  }
+  button.more {
+    min-height: 28px;
+    padding: 0 8px;
+    border-color: var(--strong);
+  }
+  .name input {
+    width: 100%;
+    min-height: 30px;
+    padding: 3px 6px;
+    border: 1px solid transparent;
+    border-radius: 4px;
+    background: none;
+    color: var(--ink);
+    font-weight: 650;
+  }
+  .name input:hover,
+  .name input:focus {
+    border-color: var(--strong);
+    background: var(--sheet);
+  }
+  td:first-child {
+    white-space: nowrap;
+  }
+  .over {
+    font-variant-numeric: tabular-nums;
+    word-spacing: 3px;
+    white-space: nowrap;
+  }
+  .with {
+    display: block;
+    font-size: 13px;
+    color: var(--second);
+    padding: 0 7px;
+  }
+  td[data-guessed] input {
+    text-decoration: underline dotted var(--second);
+    text-underline-offset: 4px;
+  }
+`;
+const Depth = styled.button<{ $ink: string; $on: string }>`
+  width: 30px;
+  height: 26px;
+  border: 1.2px solid var(--ink);
+  border-radius: 5px;
+  background: ${(p) => p.$ink};
+  color: ${(p) => p.$on};
+  cursor: grab;
+  font-size: 13px;
+`;
+const Below = styled.form`
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px;
+  align-items: center;
+  margin: 10px 0 14px;
+  input {
+    min-height: 36px;
+    width: 210px;
+    padding: 5px 9px;
+    border: 1.2px solid var(--strong);
+    border-radius: 6px;
+    background: var(--sheet);
+    color: var(--ink);
+  }
+`;
+
+interface Props {
+  draft: EngineDraft;
+  selected: string | null;
+  onSelect: (step: string) => void;
+  onUnfold: (step: string) => void;
+  onAdd: (label: string) => void;
+  onFork: () => void;
+  /** Set by the key for another layer. */
+  focusName: number;
+}
+
+/** Layers from the top down: what each is called, what it lies over, its minutes. Order is depth. */
+export function LayerTable({ draft, selected, onSelect, onUnfold, onAdd, onFork, focusName }: Props) {
+  const { format } = useSession();
+  const { profile, look, act } = draft;
+  const [name, setName] = useState("");
+  const field = useRef<HTMLInputElement>(null);
+  useEffect(() => {
+    if (focusName > 0) field.current?.focus();
+  }, [focusName]);
+  const over = (id: string) => draft.over.find((row) => row.step === id)?.cylinders ?? [];
+  const layers = profile.steps.filter((step) => !step.cylinder).length;
+
+  const drop = (event: DragEvent, to: number) => {
+    event.preventDefault();
+    const step = event.dataTransfer.getData("text/plain");
+    if (profile.steps.some((one) => one.id === step)) act({ do: "depth", step, to });
+  };
+  const rows = profile.steps.map((step, i) => ({
+    step,
+    i,
+    fork: draft.forks.find((members) => members.includes(step.id)),
+  }));
+  const notes = (step: (typeof rows)[number]["step"]) =>
+    !step.cylinder &&
+    [
+      step.battery && "battery",
+      step.rust_prone && "rusts",
+      step.brittle && "brittle",
+      (step.people ?? 1) > 1 && `${step.people} people`,
+      counted(
+        step.seals?.map((seal) => seal.quantity ?? 1),
+        "seal",
+      ),
+      counted(
+        step.fasteners?.map((row) => row.count ?? 1),
+        "fastener",
+      ),
+      step.closing?.length && step.closing.map((row) => row.what.toLowerCase()).join(", "),
+      step.when && "on some cars",
+    ]
+      .filter(Boolean)
+      .join(" · ");
+
+  return (
+    <>
+      <Table>
+        <thead>
+          <tr>
+            <th scope="col">Depth</th>
+            <th scope="col">Layer</th>
+            <th scope="col">lies over</th>
+            <th scope="col" className="figure">
+              off
+            </th>
+            <th scope="col" className="figure">
+              on
+            </th>
+            <th scope="col" aria-label="More of it" />
+          </tr>
+        </thead>
+        <tbody>
+          {rows.map(({ step, i, fork }) => {
+            const deep = Math.min(i + 1, layers);
+            return (
+              <tr key={step.id} aria-current={step.id === selected || undefined} onFocus={() => onSelect(step.id)}>
+                <td>
+                  <Depth
+                    type="button"
+                    $ink={depthInk(deep, Math.max(6, layers))}
+                    $on={onDepth(deep, Math.max(6, layers))}
+                    draggable
+                    aria-label={`Layer ${i + 1}, ${step.label}: drag, or Alt and an arrow, to move it`}
+                    aria-pressed={step.id === selected}
+                    onClick={() => onSelect(step.id)}
+                    onDragStart={(event) => event.dataTransfer.setData("text/plain", step.id)}
+                    onDragOver={(event) => event.preventDefault()}
+                    onDrop={(event) => drop(event, i)}
+                    onKeyDown={(event) => {
+                      const by = event.altKey ? ({ ArrowUp: -1, ArrowDown: 1 }[event.key] ?? 0) : 0;
+                      if (by === 0 || i + by < 0) return;
+                      event.preventDefault();
+                      act({ do: "depth", step: step.id, to: i + by });
+                    }}
+                  >
+                    {i + 1}
+                  </Depth>
+                  {fork && <ForkMark isFirst={profile.steps.find((one) => fork.includes(one.id))?.id === step.id} />}
+                </td>
+                <td className="name">
+                  <input
+                    aria-label={`Name of layer ${i + 1}`}
+                    value={step.label}
+                    onChange={(event) => draft.type(["steps", i, "label"], event.target.value)}
+                  />
+                  {(notes(step) || fork) && (
+                    <span className="with">
+                      {[fork && `or ${others(fork, step.id, profile.steps)}`, notes(step)].filter(Boolean).join(" · ")}
+                    </span>
+                  )}
+                </td>
+                <td className="over">{over(step.id).join(" ") || "nothing yet"}</td>
+                {(["remove", "refit"] as const).map((key) => (
+                  <td
+                    className="figure minutes"
+                    key={key}
+                    data-guessed={originOf(profile, ["steps", i, key]).from === "typed" ? undefined : ""}
+                    title={originWords(originOf(profile, ["steps", i, key]))}
+                  >
+                    <LiveNumber
+                      bare
+                      label={`${step.label}, minutes ${key === "remove" ? "off" : "on"}`}
+                      value={step[key]?.[1] ?? null}
+                      onValue={(minutes) => draft.about(["steps", i, key], minutes)}
+                      problem={look.faults.find((fault) => fault.path.startsWith(`/steps/${i}/${key}`))?.message}
+                    />
+                  </td>
+                ))}
+                <td>
+                  <Button className="more" onPress={() => onUnfold(step.id)} aria-label={`All of ${step.label}`}>
+                    …
+                  </Button>
+                </td>
+              </tr>
+            );
+          })}
+        </tbody>
+      </Table>
+      <Below
+        onSubmit={(event) => {
+          event.preventDefault();
+          if (name.trim() === "") return;
+          onAdd(name.trim());
+          setName("");
+        }}
+      >
+        <label>
+          <Unseen>Name of another layer</Unseen>
+          <input
+            ref={field}
+            placeholder="Upper manifold"
+            value={name}
+            maxLength={400}
+            onChange={(event) => setName(event.target.value)}
+          />
+        </label>
+        <Button type="submit" isDisabled={name.trim() === ""}>
+          Another layer <KeyHint>L</KeyHint>
+        </Button>
+        <Button onPress={onFork} isDisabled={!selected}>
+          Fork <KeyHint>F</KeyHint>
+        </Button>
+        <Button onPress={draft.undo} isDisabled={!draft.canUndo}>
+          Undo <KeyHint>Z</KeyHint>
+        </Button>
+        <Button onPress={draft.redo} isDisabled={!draft.canRedo}>
+          Redo <KeyHint>Y</KeyHint>
+        </Button>
+      </Below>
+      <p style={{ fontSize: 13, color: "var(--second)", margin: 0 }}>
+        One figure gets its low and high from its kind, {format.figure(14)} perhaps {format.figure(9)} to{" "}
+        {format.figure(22)}; it stays dotted until somebody types all three under “…”, or jobs have timed it.
+      </p>
+    </>
+  );
+}
+
+/** How many there are of something; nothing of none. */
+function counted(counts: number[] | undefined, what: string): string | false {
+  const sum = (counts ?? []).reduce((all, count) => all + count, 0);
+  return sum > 0 && `${sum} ${what}${sum === 1 ? "" : "s"}`;
+}
+
+const others = (fork: string[], id: string, steps: { id: string; label: string }[]) =>
+  fork
+    .filter((one) => one !== id)
+    .map((one) => steps.find((step) => step.id === one)?.label ?? one)
+    .join(", ");
