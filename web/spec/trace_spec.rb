@@ -63,7 +63,7 @@ RSpec.describe "finding the fault", type: :feature do
     choose_from("It showed", "went along")
     click_button "Write it down"
     expect(page).to have_css("section[aria-label='What to do now'] h3", text: "It is known: Coil 2 mends it")
-    click_button "3 and 2 are put back"
+    click_button "Exchange coil 3 with 2: put back"
     expect(page).to have_css("section[aria-label='What to do now'] h3", text: "It is known: Coil 3 mends it")
     expect(page).to have_no_text("sits at 2 now")
     expect(page).to have_text("Exchange coil 3 with 2: went along")

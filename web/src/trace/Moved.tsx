@@ -1,7 +1,7 @@
 import { list } from "../shared/format";
 import { Button, Notice } from "../shared/parts";
 import type { Tracing } from "./useTrace";
-import { doneWords } from "./words";
+import { testWords } from "./words";
 
 /** Parts that sit where they did not come from: numbered, and put back to their cylinder or left there knowingly. */
 export function Moved({ tracing }: { tracing: Tracing }) {
@@ -19,7 +19,6 @@ export function Moved({ tracing }: { tracing: Tracing }) {
         {swaps.map(({ one, i }) => (
           <Button
             key={i}
-            aria-label={`Put back: ${doneWords(one)}`}
             onPress={() =>
               change((old) => ({
                 ...old,
@@ -27,7 +26,7 @@ export function Moved({ tracing }: { tracing: Tracing }) {
               }))
             }
           >
-            {one.cylinder} and {one.with} are put back
+            {testWords(one)}: put back
           </Button>
         ))}
       </p>
