@@ -19,6 +19,7 @@ gem "rodauth"
 
 # Data
 gem "pg"
+gem "que", "2.4.1"
 gem "sequel"
 gem "sequel_pg"
 

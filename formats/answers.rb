@@ -55,7 +55,11 @@ module Answers
   hours =
     object(
       %w[mean_minutes sd_minutes p10 p50 p65 p80 p95 quoted].to_h { |key| [key, NUM] },
-      { "computed" => NUM, "reason" => TEXT }
+      {
+        "computed" => NUM,
+        "reason" => TEXT,
+        "learned" => object({ "jobs" => INT, "mean_minutes" => NUM, "sd_minutes" => NUM, "quoted" => NUM })
+      }
     )
   risk =
     object(
@@ -330,6 +334,10 @@ module Answers
           ),
         "quoted_share" => NUM,
         "reference_hours" => maybe(NUM),
+        "learned" =>
+          maybe(
+            object({ "jobs" => INT, "over_low" => NUM, "over_high" => NUM, "hours" => NUM, "estimated_hours" => NUM })
+          ),
         "warranty" => maybe(object({ "labels" => list(TEXT), "hours" => NUM, "charged" => BOOL })),
         "diagnosis" => maybe(object({ "hours" => NUM, "cents" => INT, "owed_cents" => INT, "credited" => BOOL })),
         "set_aside" => maybe(object({ "by_hours" => NUM, "reason" => TEXT }))
@@ -394,6 +402,59 @@ module Answers
         "why" => TEXT
       }
     )
+  ledger_guide = object({ "jobs" => INT, "ours_nearer" => INT })
+  ledger_task =
+    object(
+      {
+        "engine" => TEXT,
+        "task" => TEXT,
+        "label" => TEXT,
+        "part" => TEXT,
+        "jobs" => INT,
+        "over" => maybe(NUM),
+        "minutes_lost" => NUM,
+        "minutes_lost_low" => maybe(NUM),
+        "minutes_lost_high" => maybe(NUM)
+      }
+    )
+  share = { "share" => maybe(NUM), "low" => maybe(NUM), "high" => maybe(NUM) }
+  ledger_protocol =
+    object(
+      {
+        "construction" => TEXT,
+        "soak" => TEXT,
+        "plugs" => INT,
+        "broken" => INT,
+        "expected" => NUM,
+        "too_few" => BOOL,
+        **share
+      }
+    )
+  ledger_lesson =
+    object(
+      {
+        "state" => TEXT,
+        "jobs" => INT,
+        "taken" => BOOL,
+        "rows" =>
+          list(object({ "engine" => TEXT, "jobs" => INT, "over" => NUM, "over_low" => NUM, "over_high" => NUM })),
+        "lately" =>
+          object(
+            {
+              "days" => INT,
+              "jobs" => INT,
+              "quoted_hours" => NUM,
+              "would_hours" => NUM,
+              "worked_hours" => NUM,
+              "more_cents" => INT,
+              "held" => object(share),
+              "would_held" => object(share),
+              "off_hours" => maybe(NUM),
+              "would_off_hours" => maybe(NUM)
+            }
+          )
+      }
+    )
   ledger_row =
     object(
       {
@@ -407,7 +468,7 @@ module Answers
         "beyond_cents" => INT,
         "held" => maybe(NUM)
       },
-      { "against_guide" => object({ "jobs" => INT, "ours_nearer" => INT }) }
+      { "against_guide" => ledger_guide }
     )
   trace_code = object({ "code" => TEXT }, { "status" => words("stored", "pending", "permanent") })
   trace_test = { "test" => TEXT, "cylinder" => INT }
@@ -979,7 +1040,7 @@ module Answers
         {
           "jobs" => INT,
           "since" => maybe(TEXT),
-          "learning" => BOOL,
+          "learning" => maybe(NUM),
           "last" => list(stroke),
           "sums" =>
             object({ "quoted_hours" => NUM, "worked_hours" => NUM, "trouble_hours" => NUM, "beyond_cents" => INT }),
@@ -992,13 +1053,28 @@ module Answers
                   "engines" => list(ledger_row),
                   "technicians" => list(ledger_row),
                   "months" => list(ledger_row),
-                  "tasks" => list(object({ "engine" => TEXT, "label" => TEXT, "part" => TEXT, "over" => NUM }))
+                  "tasks" => list(ledger_task),
+                  "protocols" => list(ledger_protocol),
+                  "against_guide" => maybe(ledger_guide)
                 }
               )
-            )
+            ),
+          "comebacks" => list(object({ "work" => TEXT, "engine" => TEXT, "count" => INT })),
+          "lesson" => maybe(ledger_lesson),
+          "in_force" => maybe(object({ "id" => TEXT, "at" => TEXT, "by" => maybe(TEXT), "jobs" => INT })),
+          "automatic" => BOOL
         }
       ),
     "LedgerJobs" => object({ "jobs" => list(stroke) }),
+    "PastReport" =>
+      object(
+        {
+          "added" => INT,
+          "known" => INT,
+          "rejected" => INT,
+          "rows" => list(object({ "line" => INT, "reason" => TEXT }))
+        }
+      ),
     "LedgerImported" => object({ "added" => INT, "known" => INT }),
     "History" => NimbleLedger::Ledger::History::SHAPE,
     "TraceSheet" => trace_sheet,

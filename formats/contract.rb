@@ -188,6 +188,17 @@ module Contract
             )
         }
       ),
+    "LedgerPast" => Shape.object(required: { "text" => Shape.string(max: 4_000_000, lines: true) }),
+    "LedgerLesson" =>
+      Shape.object(
+        required: {
+          "act" => Shape.one_of("take", "back", "automatic", "by-hand")
+        },
+        optional: {
+          "state" => Shape.string(max: 200),
+          "lesson" => Shape.string(max: 60)
+        }
+      ),
     "CorrectEntry" =>
       Shape.object(
         required: {
@@ -544,6 +555,32 @@ module Contract
             status: "201",
             refused: ["413"],
             once: true
+          )
+      },
+      "/api/ledger/table" => {
+        "get" => operation("Estimates against what they took, a row a job", nil, type: "text/csv")
+      },
+      "/api/ledger/past/report" => {
+        "post" => operation("What a past would bring along", "PastReport", body: "LedgerPast", refused: ["413"])
+      },
+      "/api/ledger/past" => {
+        "post" =>
+          operation(
+            "Bring a past along, as a table or a history",
+            "PastReport",
+            body: "LedgerPast",
+            status: "201",
+            refused: ["413"],
+            once: true
+          )
+      },
+      "/api/ledger/lessons" => {
+        "post" =>
+          operation(
+            "Take what was learned, take it back, or have it taken by itself",
+            "LedgerPage",
+            body: "LedgerLesson",
+            refused: ["409"]
           )
       },
       "/api/ledger/entries/{id}/corrections" => {

@@ -4,8 +4,8 @@ require_relative "cluster"
 require_relative "../../server/lib/nimble_server"
 require "optparse"
 
-# What bin/start does once everything is installed: PostgreSQL, the web processes, the post and the scan tool as
-# children, watched and started again when they end by themselves, ended with this process.
+# What bin/start does once everything is installed: PostgreSQL, the web processes, the post, the learner and the
+# scan tool as children, watched and started again when they end by themselves, ended with this process.
 class Start
   ROOT = NimbleServer::ROOT
   DATA = ENV.fetch("NIMBLE_DATA", "#{ROOT}/data")
@@ -135,7 +135,12 @@ class Start
   end
 
   # What runs beside the database, by what it is called.
-  CHILDREN = { "The web server" => :web, "The post" => :post, "The scan tool" => :scan_tool }.freeze
+  CHILDREN = {
+    "The web server" => :web,
+    "The post" => :post,
+    "The learner" => :learner,
+    "The scan tool" => :scan_tool
+  }.freeze
 
   # Waits for a child to end and starts it again, unless everything is to end.
   def watch
@@ -172,6 +177,14 @@ class Start
     child(
       { "WEB_DATABASE_URL" => @cluster.url("nimble_web"), "DOOR_DATABASE_URL" => @cluster.url("nimble_door") },
       %W[puma -C server/puma.rb -b tcp://127.0.0.1:#{@port} --quiet config.ru]
+    )
+  end
+
+  # Learns from finished jobs; it needs no session.
+  def learner
+    child(
+      { "WEB_DATABASE_URL" => @cluster.url("nimble_web"), "SESSION_SECRET" => nil, "RECORD_KEYS" => nil },
+      %w[ruby server/learner.rb]
     )
   end
 

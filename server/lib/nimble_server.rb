@@ -1,6 +1,7 @@
 # frozen_string_literal: true
 
 require "json"
+require "que"
 require "securerandom"
 require "sequel"
 require "zeitwerk"

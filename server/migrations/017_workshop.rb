@@ -17,7 +17,8 @@ Sequel.migration do
     end
     NimbleServer::Database.wall(self, :engine_drafts)
     run <<~SQL
-      GRANT SELECT, INSERT, DELETE, UPDATE (code, profile, version, updated_at, updated_by) ON engine_drafts TO nimble_web;
+      GRANT SELECT, INSERT, DELETE, UPDATE (code, profile, version, updated_at, updated_by)
+        ON engine_drafts TO nimble_web;
     SQL
   end
 

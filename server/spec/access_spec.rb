@@ -85,6 +85,28 @@ RSpec.describe "who may see what" do
       },
       other: :own
     },
+    "GET /api/ledger/table" => {
+      other: :own
+    },
+    "POST /api/ledger/past/report" => {
+      body: {
+        text: "finished"
+      },
+      other: :own
+    },
+    "POST /api/ledger/past" => {
+      body: {
+        text: "finished"
+      },
+      other: :own
+    },
+    "POST /api/ledger/lessons" => {
+      body: {
+        act: "take",
+        state: "none"
+      },
+      other: 409
+    },
     "POST /api/ledger/entries/:id/corrections" => {
       body: {
         why: "typed wrong"
@@ -155,7 +177,7 @@ RSpec.describe "who may see what" do
         cylinders: 1,
         ignition: "single-coil"
       },
-      other: :anyone
+      other: 200
     },
     "POST /api/sketches" => {
       body: {

@@ -6,11 +6,14 @@ require_relative "spec_helper"
 RSpec.describe "the ledger", type: :feature do
   before { size(1280, 800) }
 
+  let(:shop_id) { TestServer.db[:accounts].where(email: "owner@merrow.example").get(:shop_id) }
+
   def learned
+    TestServer.learn(shop_id)
     visit "/ledger"
     expect(page).to have_css("h1", text: "Promise and truth")
-    expect(page).to have_text("What costs most", wait: 60)
-    expect(page).to have_no_text("reading the newest", wait: 60)
+    expect(page).to have_text("What costs most")
+    expect(page).to have_no_text("reading the newest")
   end
 
   it "shows the owner which engine costs most, whether promises hold, and the jobs behind a figure" do
@@ -42,6 +45,58 @@ RSpec.describe "the ledger", type: :feature do
     fill_in "Why", with: "the clock ran over lunch"
     click_button "Write the correction"
     expect(page).to have_text("corrected: the clock ran over lunch")
+  end
+
+  it "offers the lesson with what it would have done, takes it with one press, and a quote keeps both figures" do
+    sign_in("owner@merrow.example")
+    learned
+    box = "section[aria-label='The lesson']"
+    expect(page).to have_css(box, text: /lesson is waiting.*held for \d+ in the last 6 months; with the lesson/m)
+    click_button "What changes"
+    expect(page).to have_css("[role=dialog] tr", text: /JIV6 .* over/)
+    accessible
+    click_button "Close"
+    within(box) { click_button "Take it" }
+    expect(page).to have_css(box, text: "The lesson is in force")
+    id = made_quote("4-TRE-1M", [5], email: "owner@merrow.example")
+    open_page(id)
+    expect(page).to have_text(/Learned from \d+ jobs, \d+ to \d+ % above the estimate: [\d.]+ h, not [\d.]+ h/)
+    learned
+    within(box) { click_button "Take it back" }
+    expect(page).to have_css(box, text: "A lesson is waiting")
+    open_page(id)
+    total
+    expect(page).to have_no_text("Learned from")
+  end
+
+  it "ranks what costs most by step, month and soak, and opens the jobs of a month" do
+    sign_in("owner@merrow.example")
+    learned
+    choose_from("By", "by step")
+    expect(page).to have_css("dd.said", text: /what was reckoned: \d+ jobs/, match: :first)
+    choose_from("By", "by soak")
+    expect(page).to have_css("dd.said", text: /of 100 broke/, match: :first)
+    choose_from("By", "by month")
+    first("section[aria-label='What costs most'] dt button").click
+    expect(page).to have_css("[role=dialog] h2", text: /Jobs: \w+ 20\d\d/)
+  end
+
+  it "brings a past along from a table: what its rows would do, then a yes" do
+    sign_in("owner@hollow.example")
+    visit "/ledger"
+    mark = SecureRandom.hex(3)
+    file = Tempfile.new(%w[past .csv])
+    file.write("id,finished,engine,technician,quoted_hours,actual_minutes\n#{mark},2025-03-04,SK18,Ebba,1.5,95\n")
+    file.write("#{mark}b,2025-03-05,SK18,Ebba,1.5,-5\n")
+    file.close
+    click_button "Bring a past along"
+    attach_file(file.path) { click_button "Choose a file" }
+    expect(page).to have_text("1 job to take; 1 cannot be taken.")
+    expect(page).to have_text(/line 3 stays out: actual_minutes/)
+    accessible
+    click_button "Take 1"
+    expect(page).to have_no_css("[role=dialog]")
+    expect(TestServer.db[:ledger_entries].where(key: "import:#{mark}").count).to eq(1)
   end
 
   it "shows a technician the shop and themselves" do

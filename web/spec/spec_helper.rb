@@ -5,8 +5,14 @@ require_relative "../../bin/support/browser"
 require "axe-rspec"
 require "capybara/rspec"
 
+# A browser whose page is just being replaced may say of an element only that something went wrong ("Node with given id
+# does not belong to the document"): it is looked for again, like one that is known to be gone.
+class ReplacedPages < Capybara::Selenium::Driver
+  def invalid_element_errors = super | [Selenium::WebDriver::Error::UnknownError]
+end
+
 Capybara.register_driver(:chromium) do |app|
-  Capybara::Selenium::Driver.new(
+  ReplacedPages.new(
     app,
     browser: :chrome,
     options: Browser.options,

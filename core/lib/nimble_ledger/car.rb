@@ -8,7 +8,7 @@ module NimbleLedger
   #   car = Car.new(engine: engine, equipment: ["two-post-lift"])
   #   car.job([engine.target("plug-5")]).plan.steps
   class Car
-    MEMBERS = %i[engine house condition history equipment pins catalog rules warranty].freeze
+    MEMBERS = %i[engine house condition history equipment pins catalog rules warranty correction odds].freeze
 
     attr_reader(*MEMBERS)
 
@@ -21,6 +21,8 @@ module NimbleLedger
     # @param catalog [Parts::Catalog, nil] nil where there are no prices
     # @param rules [Rules]
     # @param warranty [Array<String>] targets the shop owes: what it fitted there is still under its warranty
+    # @param correction [Time::Correction, nil] what was learned of its hours, where that is in force
+    # @param odds [Risk::LearnedOdds, nil] what was learned of plugs
     # @param planner [Access::Planner, nil] of a car alike, when there is one already
     def initialize(
       engine:,
@@ -32,6 +34,8 @@ module NimbleLedger
       catalog: nil,
       rules: Rules::NEWEST,
       warranty: [],
+      correction: nil,
+      odds: nil,
       planner: nil
     )
       @engine = engine
@@ -43,12 +47,18 @@ module NimbleLedger
       @catalog = catalog
       @rules = rules
       @warranty = warranty
+      @correction = correction
+      @odds = odds
       @planner = planner
     end
 
     # The same car with something else.
     # @return [Car]
     def with(**changes) = Car.new(**MEMBERS.to_h { |name| [name, public_send(name)] }, **changes)
+
+    # The car as it is estimated, nothing of what was learned in it (model.md section 12).
+    # @return [Car]
+    def uncorrected = correction || odds ? with(correction: nil, odds: nil) : self
 
     # @return [Access::Planner]
     def planner = @planner ||= Access::Planner.new(self)

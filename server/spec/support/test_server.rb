@@ -42,6 +42,13 @@ module TestServer
       end
   end
 
+  # Works off what a shop's ledger has to teach, as the learner does in the background.
+  def learn(shop_id)
+    NimbleServer::Database.within_shop(db, shop_id) do
+      NimbleServer::Features::Ledger::Learned.new(NimbleServer::Shop.new(db, shop_id)).learn
+    end
+  end
+
   # The program over a cluster, as its serving roles.
   def build(cluster, **rest)
     web, door = Cluster::SERVING.map { |role| NimbleServer::Database.connect(cluster.url(role)) }

@@ -134,7 +134,11 @@ export const api = {
   join: (body: Schemas["Join"]) => unwrap(client.POST("/api/join", { body })),
   patterns: () => unwrap(client.GET("/api/patterns")),
   ledger: () => unwrap(client.GET("/api/ledger")),
-  ledgerJobs: (query: { engine?: string; technician?: string }) =>
+  lesson: (body: Schemas["LedgerLesson"]) => unwrap(client.POST("/api/ledger/lessons", { body })),
+  reportPast: (text: string) => unwrap(client.POST("/api/ledger/past/report", { body: { text } })),
+  keepPast: (text: string, key: string) =>
+    unwrap(client.POST("/api/ledger/past", { body: { text }, params: { header: { "Idempotency-Key": key } } })),
+  ledgerJobs: (query: { engine?: string; technician?: string; month?: string }) =>
     unwrap(client.GET("/api/ledger/jobs", { params: { query } })),
   correctEntry: (id: string, body: Schemas["CorrectEntry"]) =>
     unwrap(client.POST("/api/ledger/entries/{id}/corrections", { params: { path: { id } }, body })),

@@ -47,7 +47,11 @@ export function JobsDialog({ behind, onClose }: Props) {
     },
   });
   return (
-    <Dialog title={`Jobs: ${behind.engine ?? behind.technician ?? "all"}`} onClose={onClose} wide>
+    <Dialog
+      title={`Jobs: ${behind.engine ?? behind.technician ?? (behind.month ? format.month(behind.month) : "all")}`}
+      onClose={onClose}
+      wide
+    >
       {jobs.error && (
         <Notice role="alert">
           <p>{jobs.error.message}</p>

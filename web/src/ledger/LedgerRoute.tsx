@@ -1,57 +1,27 @@
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { type CSSProperties, useState } from "react";
-import styled from "styled-components";
 import { api, type LedgerPage } from "../api/client";
 import { useSession } from "../session/SessionGate";
 import { list } from "../shared/format";
-import { Asked, Heading, Notice, Small, Strong } from "../shared/parts";
+import { Asked, Button, Heading, Notice, Small, Strong } from "../shared/parts";
 import { Loaded } from "../shared/Loaded";
 import { Columns, Margin, Matter, Spread } from "../shared/Spread";
 import { whenOpened } from "../shared/whenOpened";
+import { CostsMost } from "./CostsMost";
+import { LessonBox } from "./LessonBox";
 import { Promises } from "./Promises";
+import { Rows } from "./Rows";
 import { Strokes } from "./Strokes";
-import { costWords, dearest, overWords, taskWords } from "./words";
+import { comebackWords, overWords } from "./words";
 
 const JobsDialog = whenOpened(async () => (await import("./JobsDialog")).JobsDialog);
-
-const Rows = styled.dl`
-  margin: 4px 0 20px;
-  border-top: 1px solid var(--strong);
-  > div {
-    display: grid;
-    grid-template-columns: minmax(0, 1fr) auto;
-    gap: 2px 12px;
-    padding: 8px 0;
-    border-bottom: 1px solid var(--rule);
-  }
-  dt {
-    font-weight: 550;
-  }
-  dd {
-    margin: 0;
-    text-align: right;
-    font-variant-numeric: tabular-nums;
-  }
-  .said {
-    grid-column: 1 / -1;
-    text-align: left;
-    font-size: 13px;
-    color: var(--second);
-  }
-  .left {
-    border-top: 2px solid var(--ink);
-    align-items: baseline;
-  }
-  .left dd {
-    font-size: 30px;
-    font-weight: 650;
-  }
-`;
+const PastDialog = whenOpened(async () => (await import("./PastDialog")).PastDialog);
 
 /** Which jobs stand behind a figure. */
 export interface Behind {
   engine?: string;
   technician?: string;
+  month?: string;
 }
 
 /** Promise against truth: every finished job, whether promises hold, what costs most and by whom. */
@@ -60,7 +30,7 @@ export function LedgerRoute() {
     queryKey: ["ledger"],
     queryFn: api.ledger,
     placeholderData: keepPreviousData,
-    refetchInterval: (query) => (query.state.data?.learning ? 1_500 : false),
+    refetchInterval: (query) => (query.state.data?.learning != null ? 1_500 : false),
   });
   return (
     <Loaded query={page} opening="Opening the ledger…" back="/" backWords="Back to the Counter">
@@ -72,6 +42,7 @@ export function LedgerRoute() {
 function Ledger({ page }: { page: LedgerPage }) {
   const { account, format } = useSession();
   const [behind, setBehind] = useState<Behind | null>(null);
+  const [isBringing, setBringing] = useState(false);
   const { learned, sums } = page;
   return (
     <Spread>
@@ -81,7 +52,7 @@ function Ledger({ page }: { page: LedgerPage }) {
           <Small role="status">
             {page.jobs} {page.jobs === 1 ? "job" : "jobs"}
             {page.since && `, since ${format.day(page.since.slice(0, 10))}`}
-            {page.learning && " · reading the newest…"}
+            {page.learning !== null && ` · reading the newest, ${Math.round(page.learning * 100)} %…`}
           </Small>
         </header>
         {page.jobs === 0 && (
@@ -106,34 +77,10 @@ function Ledger({ page }: { page: LedgerPage }) {
               )}
             </div>
             {learned && (
-              <section aria-label="What costs most">
-                <Heading>What costs most</Heading>
-                <Rows>
-                  {dearest(learned.engines)
-                    .slice(0, 6)
-                    .map((row) => (
-                      <div key={row.name}>
-                        <dt>
-                          <Asked onPress={() => setBehind({ engine: row.name })}>{row.name}</Asked>
-                        </dt>
-                        <dd>{row.too_few ? "" : format.signed(-row.beyond_cents)}</dd>
-                        <dd className="said">{costWords(row, format)}</dd>
-                      </div>
-                    ))}
-                </Rows>
-                {learned.tasks.length > 0 && (
-                  <>
-                    <Heading>Steps furthest from what was reckoned</Heading>
-                    <Rows>
-                      {learned.tasks.slice(0, 5).map((row) => (
-                        <div key={`${row.engine}-${row.label}-${row.part}`}>
-                          <dt className="said">{taskWords(row)}</dt>
-                        </div>
-                      ))}
-                    </Rows>
-                  </>
-                )}
-              </section>
+              <div>
+                <LessonBox page={page} />
+                <CostsMost learned={learned} onBehind={setBehind} />
+              </div>
             )}
           </Columns>
         )}
@@ -186,15 +133,24 @@ function Ledger({ page }: { page: LedgerPage }) {
             </Small>
           </>
         )}
+        <Heading style={{ marginTop: 18 }}>Came back within warranty</Heading>
+        <Small as="p" style={{ marginTop: 6 }}>
+          {comebackWords(page.comebacks, page.jobs)}
+        </Small>
         {account.role === "owner" && (
-          <p style={{ marginTop: 16 }}>
+          <div className="end">
+            <Button onPress={() => setBringing(true)}>Bring a past along</Button>
             <a href="/api/ledger/export" download>
               Export the history
             </a>
-          </p>
+            <a href="/api/ledger/table" download>
+              as a table
+            </a>
+          </div>
         )}
       </Margin>
       {behind && <JobsDialog behind={behind} onClose={() => setBehind(null)} />}
+      {isBringing && <PastDialog onClose={() => setBringing(false)} />}
     </Spread>
   );
 }

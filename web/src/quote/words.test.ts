@@ -1,6 +1,6 @@
 import { expect, it } from "vitest";
 import { formatter } from "../shared/format";
-import { oddsWords, openingWords, reasonWords } from "./words";
+import { learnedWords, oddsWords, openingWords, reasonWords } from "./words";
 
 const shop = {
   distance_unit: "km" as const,
@@ -37,4 +37,15 @@ it("says where more work lies, next to the work chosen", () => {
   expect(words("rear", true, true)).toBe("same bank");
   expect(words("rear", false, false)).toBe("rear bank, more to open");
   expect(openingWords({ opening: null })).toBe("extra");
+});
+
+it("says where learned hours come from, both figures beside each other", () => {
+  const learned = { jobs: 14, over_low: 0.06, over_high: 0.22, hours: 3.4, estimated_hours: 2.9 };
+  expect(learnedWords(learned, english)).toBe("Learned from 14 jobs, 6 to 22 % above the estimate: 3.4 h, not 2.9 h.");
+  expect(learnedWords({ ...learned, jobs: 1, over_low: -0.04, hours: 2.9 }, german)).toBe(
+    "Learned from 1 job, 4 % below to 22 % above the estimate: 2,9 h either way.",
+  );
+  expect(learnedWords({ ...learned, jobs: 0, over_low: -0.2, over_high: -0.1 }, english)).toContain(
+    "Learned from other engines, 10 to 20 % below the estimate",
+  );
 });

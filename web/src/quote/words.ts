@@ -29,6 +29,7 @@ const ODDS: Record<string, (level: string, amount: number, format: Formatter) =>
   head: (level) => `the ${level} head`,
   wear: (level) => `${level} rust or a wet well`,
   compound: () => "compound used last time",
+  learned: (level) => `${level} plugs taken out here before`,
   soak: (level) => (level === "none" ? "no soak" : `the ${level} soak`),
 };
 
@@ -44,4 +45,24 @@ export function openingWords({ opening }: Pick<Bundle, "opening">) {
   if (opening.bank === null) return opening.open ? "same opening" : "more to open";
   const place = opening.same ? "same bank" : `${opening.bank} bank`;
   return opening.open ? place : `${place}, more to open`;
+}
+
+/** Where hours come from that were learned: "Learned from 14 jobs, 6 to 22 % above the estimate: 3.4 h, not 2.9 h." */
+export function learnedWords(
+  { jobs, over_low: low, over_high: high, hours, estimated_hours: before }: NonNullable<Sheet["learned"]>,
+  format: Pick<Formatter, "hours">,
+): string {
+  const from = jobs === 0 ? "Learned from other engines" : `Learned from ${jobs} ${jobs === 1 ? "job" : "jobs"}`;
+  const [least, most] = [Math.round(low * 100), Math.round(high * 100)];
+  const moved =
+    least >= 0
+      ? `${least} to ${most} % above the estimate`
+      : most <= 0
+        ? `${-most} to ${-least} % below the estimate`
+        : `${-least} % below to ${most} % above the estimate`;
+  const against =
+    hours === before
+      ? `${format.hours(hours)} h either way`
+      : `${format.hours(hours)} h, not ${format.hours(before)} h`;
+  return `${from}, ${moved}: ${against}.`;
 }

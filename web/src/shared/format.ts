@@ -36,6 +36,7 @@ export function formatter(units: ShopUnits) {
     year: "numeric",
     timeZone: "UTC",
   });
+  const month = new Intl.DateTimeFormat(units.locale, { month: "long", year: "numeric", timeZone: "UTC" });
   const weekday = new Intl.DateTimeFormat("en", { weekday: "long", timeZone: units.time_zone });
   const time = new Intl.DateTimeFormat(units.locale, { hour: "numeric", minute: "2-digit", timeZone: units.time_zone });
   const shortDay = new Intl.DateTimeFormat(units.locale, { day: "numeric", month: "short", timeZone: units.time_zone });
@@ -83,6 +84,8 @@ export function formatter(units: ShopUnits) {
       share <= 0 ? "never" : share >= 0.1 ? `${Math.round(share * 100)} in 100` : `1 in ${Math.round(1 / share)}`,
     /** A day of the shop's calendar, as the server says it: "2026-11-24". */
     day: (text: string) => day.format(new Date(`${text}T12:00:00Z`)),
+    /** A month as the server says it: "2026-11". */
+    month: (text: string) => month.format(new Date(`${text}-15T12:00:00Z`)),
     weekday: (now: Date) => weekday.format(now),
     /** A moment that has passed, short: its time of today, else its day. */
     lately: (iso: string, now = new Date()) => {

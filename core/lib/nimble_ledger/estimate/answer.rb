@@ -131,7 +131,7 @@ module NimbleLedger
           "work" => tasks.minutes("work", "soak"),
           "refit" => tasks.minutes("refit", "closing"),
           "house" => tasks.minutes("house"),
-          "total" => tasks.total.mean
+          "total" => tasks.estimated.mean
         }
       end
 
@@ -141,7 +141,22 @@ module NimbleLedger
           PERCENTILES.transform_values { |p| tasks.hours(p) },
           "quoted" => quoted_tenths / 10.0
         )
-        job.override ? hours.merge("computed" => tasks.quoted_tenths / 10.0, "reason" => job.override.reason) : hours
+        hours.merge!("computed" => tasks.quoted_tenths / 10.0, "reason" => job.override.reason) if job.override
+        hours.merge!(learned(tasks)) if car.correction
+        hours
+      end
+
+      # What was learned, beside the figures before it (model.md section 12).
+      def learned(tasks)
+        estimated = tasks.estimated
+        {
+          "learned" => {
+            "jobs" => car.correction.jobs,
+            "mean_minutes" => estimated.mean,
+            "sd_minutes" => estimated.sd,
+            "quoted" => tasks.estimated_tenths / 10.0
+          }
+        }
       end
 
       def while_open_section

@@ -36,11 +36,9 @@ module NimbleLedger
             house: house,
             condition: condition(hash, house),
             history: history(hash),
-            equipment: hash["equipment"] || [],
             pins: pins.pins,
             catalog: documents.catalog(hash["catalog"], "#{path}/catalog"),
-            warranty: hash["warranty"] || [],
-            rules: hash["rules"] ? Rules[hash["rules"].to_i] : Rules::NEWEST
+            **given(hash)
           )
       end
 
@@ -55,6 +53,18 @@ module NimbleLedger
       end
 
       private
+
+      # What needs no engine to be read.
+      def given(hash)
+        hours, outcomes = (hash["learned"] || {}).values_at("hours", "outcomes")
+        {
+          equipment: hash["equipment"] || [],
+          warranty: hash["warranty"] || [],
+          rules: hash["rules"] ? Rules[hash["rules"].to_i] : Rules::NEWEST,
+          correction: hours && Time::Correction.from(hours),
+          odds: outcomes && Risk::LearnedOdds.new(outcomes)
+        }
+      end
 
       def condition(hash, house)
         found = Time::Condition.new(hash["condition"], house)

@@ -33,7 +33,9 @@ module NimbleLedger
         "catalog" => document,
         "variants" => Shape.map(id, max: Profile::MAX_VARIANTS),
         "warranty" => Shape.list(id, max: Profile::MAX_TARGETS, unique: true),
-        "rules" => Shape.one_of(*Rules::KNOWN.keys)
+        "rules" => Shape.one_of(*Rules::KNOWN.keys),
+        "learned" =>
+          Shape.object(optional: { "hours" => Time::Correction::SHAPE, "outcomes" => Risk::LearnedOdds::SHAPE })
       }.freeze
       # What it says of the job beyond its targets.
       JOB = {

@@ -9,7 +9,7 @@ module NimbleLedger
       Tested = Struct.new(:job, :estimated, :corrected)
 
       # A job's own estimate as a learner would correct it, in the job's own quarter.
-      # @return [Learner::Corrected]
+      # @return [Time::Correction::Moved]
       def self.corrected(learner, job) =
         learner.corrected(
           job.mean,
@@ -29,7 +29,9 @@ module NimbleLedger
       # @param jobs [Array<Job>] any order
       # @param house [House::Settings]
       # @param progress [Proc] told the share that is done, now and then
-      def initialize(jobs, house, progress: ->(_share) {})
+      # @param watch [Proc] told each job and the learner of the jobs before it
+      def initialize(jobs, house, progress: ->(_share) {}, watch: ->(_job, _learner) {})
+        @watch = watch
         ordered = jobs.each_with_index.sort_by { |job, i| [job.finished, i] }.map(&:first)
         @learner = Learner.new(room_for(ordered), house)
         @tested = []
@@ -51,6 +53,7 @@ module NimbleLedger
       def take(group, whole, progress)
         zs = Coverage::QUANTILES.transform_values { |p| @learner.calibrated(p) }
         errors = group.map { |job| test(job, zs) }
+        group.each { |job| @watch.call(job, @learner) }
         group.each { |job| @learner.add(job) }
         errors.each { |error| @learner.erred(error) }
         progress.call(@tested.size / whole.to_f) if (@tested.size % 50).zero?

@@ -86,10 +86,26 @@ module NimbleLedger
         freeze
       end
 
-      # @param progress [Proc] told the share that is done, now and then
       # @return [Hash] see formats.md, nimble-ledger.learned
-      def answer(progress: ->(_share) {}, **)
-        backtest = Backtest.new(@jobs, @house, progress: progress)
+      def answer(**) = answered(Backtest.new(@jobs, @house))
+
+      # All a shop reads of its jobs: the answer, the lesson to take, and what costs most.
+      # @param progress [Proc] told the share that is done, now and then
+      # @return [Hash] "answer", "lesson" (see Lesson), "steps" (see Steps), "protocols" (see Protocols)
+      def learn(progress: ->(_share) {})
+        lately = Lately.new(@house)
+        backtest = Backtest.new(@jobs, @house, progress: progress, watch: lately.method(:watch))
+        {
+          "answer" => answered(backtest),
+          "lesson" => Lesson.new(backtest.learner, @jobs, lately, @house).to_h,
+          "steps" => Steps.of(@jobs),
+          "protocols" => Protocols.of(@jobs.flat_map(&:plugs))
+        }
+      end
+
+      private
+
+      def answered(backtest)
         learner = backtest.learner
         effects = learner.effects
         quarters = effects.quarter_effects
@@ -107,8 +123,6 @@ module NimbleLedger
           "outcomes" => Outcomes.new(@jobs.flat_map(&:plugs), @house).to_h
         }.merge(tested(backtest.tested), "predict" => predictions(learner))
       end
-
-      private
 
       def tested(tested)
         {
@@ -150,8 +164,8 @@ module NimbleLedger
 
       def predicted(learner, asked, quarter)
         mean = asked["mean_minutes"].to_f
-        spread = Ledger.spread(mean, asked["sd_minutes"].to_f**2)
-        own = Ledger.own_spread(spread, @house["common_variation"])
+        spread = Time::Correction.spread(mean, asked["sd_minutes"].to_f**2)
+        own = Time::Correction.own(spread, @house["common_variation"])
         found =
           learner.corrected(
             mean,

@@ -43,8 +43,8 @@ module NimbleLedger
         @reference_hours = hash["reference_hours"]&.to_f
         @tasks = (hash["tasks"] || []).map { |task| Task.new(*task.values_at("task", "estimate", "actual")) }
         @plugs = (hash["plugs"] || []).map { |plug| read_plug(plug) }
-        @spread = Ledger.spread(@mean, @variance)
-        @own_spread = Ledger.own_spread(@spread, hash["common_variation"] || house["common_variation"])
+        @spread = Time::Correction.spread(@mean, @variance)
+        @own_spread = Time::Correction.own(@spread, hash["common_variation"] || house["common_variation"])
         freeze
       end
 
@@ -73,12 +73,6 @@ module NimbleLedger
     end
 
     module_function
-
-    # s²: how wide an estimate is, of its log.
-    def spread(mean, variance) = Math.log(1 + (variance / (mean * mean)))
-
-    # ln(1+u): what of it is its own, the common factor apart; not below 0.
-    def own_spread(spread, common) = [spread - Math.log(1 + (common**2)), 0.0].max
 
     # @return [Integer] quarters since year 0, UTC
     def quarter(time) = time.getutc.then { |at| (at.year * 4) + ((at.month - 1) / 3) }

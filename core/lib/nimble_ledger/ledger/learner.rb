@@ -10,14 +10,6 @@ module NimbleLedger
       CALIBRATING = 40
       LAST = 200
 
-      # A corrected estimate: its mean in minutes and the spread of its log.
-      Corrected =
-        Struct.new(:mean, :spread) do
-          # @param z [Float] calibrated
-          # @return [Float] minutes
-          def quantile(z) = Math.exp(Math.log(mean) - (spread / 2) + (Math.sqrt(spread) * z))
-        end
-
       # Jobs alike in quarter, engine and technician: how many, the sum of their log ratios and of the squares.
       Cell = Struct.new(:row, :count, :sum, :squares)
       private_constant :Cell
@@ -34,6 +26,7 @@ module NimbleLedger
         @own = 0.0
         @errors = []
         @seen = Hash.new(0)
+        @jobs_of = Hash.new(0)
         @residual_sum = nil
       end
 
@@ -48,6 +41,7 @@ module NimbleLedger
         @count += 1
         @own += job.own_spread
         @seen[job.technician] += 1
+        @jobs_of[job.engine] += 1
         @residual_sum = nil
       end
 
@@ -77,11 +71,23 @@ module NimbleLedger
       # @param spread [Float] s²
       # @param own [Float] ln(1+u)
       # @param technician [String, nil] nil: not known yet
-      # @return [Corrected]
-      def corrected(mean, spread, own, quarter:, engine:, technician:)
-        moved, doubt = technician.nil? ? over_technicians(quarter, engine) : known(quarter, engine, technician)
-        width = own + common + (residual_variance * doubt.leverage) + doubt.between
-        Corrected.new(mean * Math.exp(moved + ((width - spread) / 2)), width)
+      # @return [Time::Correction::Moved]
+      def corrected(mean, spread, own, quarter:, engine:, technician:) =
+        correction(quarter: quarter, engine: engine, technician: technician).moved(mean, spread, own)
+
+      # What is applied to an estimate for an engine by a technician.
+      # @param technician [String, nil] nil: not known yet
+      # @param at [Array<Float>] quantiles that are calibrated in it
+      # @return [Time::Correction]
+      def correction(quarter:, engine:, technician:, at: [])
+        effect, doubt = technician.nil? ? over_technicians(quarter, engine) : known(quarter, engine, technician)
+        Time::Correction.new(
+          jobs: @jobs_of[engine],
+          effect: effect,
+          common: common,
+          doubt: (residual_variance * doubt.leverage) + doubt.between,
+          bent: at.to_h { |p| [p, calibrated(p)] }
+        )
       end
 
       # @param p [Float]

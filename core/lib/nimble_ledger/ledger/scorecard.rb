@@ -35,18 +35,7 @@ module NimbleLedger
           "estimated" => Coverage.of(group.map(&:estimated)),
           "corrected" => corrected,
           "too_few" => Coverage.too_few?(corrected)
-        }.merge(lost(group.map { |one| one.job.hours_lost }), guide(group.map(&:job)))
-      end
-
-      # Hours beyond the quoted ones, with the interval of their sum.
-      def lost(hours)
-        sum = hours.sum
-        mean = sum / hours.size
-        half =
-          if hours.size > 1
-            Coverage::Z * Math.sqrt(hours.sum { |one| (one - mean)**2 } / (hours.size - 1) * hours.size)
-          end
-        { "hours_lost" => sum, "hours_lost_low" => half && (sum - half), "hours_lost_high" => half && (sum + half) }
+        }.merge(Sum.of(group.map { |one| one.job.hours_lost }).named("hours_lost"), guide(group.map(&:job)))
       end
 
       # Which was nearer: our quoted hours or the printed guide's.

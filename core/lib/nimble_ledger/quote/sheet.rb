@@ -23,6 +23,7 @@ module NimbleLedger
         parts
         quoted_share
         reference_hours
+        learned
         diagnosis
         warranty
         soak
@@ -61,7 +62,7 @@ module NimbleLedger
         documents = Documents.new(engine: engine, catalog: catalog)
         @request =
           Estimate::Request.build(resolved.merge("targets" => ids_on(engine)), documents: documents, base: base)
-        @car = planned(@request.car, resolved["condition"], keep)
+        @car = planned(@request.car, *resolved.values_at("condition", "learned"), keep)
         @engine = @car.engine
         @pick_up = visit && PickUp.new(@engine, drop_off: visit.drop_off, arrival: visit.arrival, house: @car.house)
         @targets = on_this_car(selection.targets)
@@ -132,8 +133,8 @@ module NimbleLedger
       def ids_on(engine) = (@selection.targets.empty? ? engine.targets.first(1) : @selection.targets).map(&:id)
 
       # The car with a planner, one made before where everything it depends on is the same.
-      def planned(car, condition, keep)
-        depends_on = [condition, car.equipment, car.pins.to_h, car.engine.object_id, car.rules.number]
+      def planned(car, condition, learned, keep)
+        depends_on = [condition, car.equipment, car.pins.to_h, car.engine.object_id, car.rules.number, learned]
         car.planned_by(keep.call(depends_on) { car.planner })
       end
 
@@ -207,6 +208,7 @@ module NimbleLedger
             },
             "quoted_share" => answer.quoted_share,
             "reference_hours" => @selection.reference_hours,
+            "learned" => LearnedSection.of(answer),
             "diagnosis" => diagnosis,
             "warranty" => warranty,
             "set_aside" => @selection.set_aside,

@@ -22,7 +22,8 @@ module NimbleLedger
 
       # One thing that moves the odds, in codes. kind: "distance" (amount: intervals since the last change), "years"
       # (amount: since the last change), "head" (level: its metal), "wear" (level: rust), "compound", "soak" (level:
-      # protocol); times: what the odds are multiplied by.
+      # protocol), "learned" (level: construction; what earlier plugs have taught of a break); times: what the odds are
+      # multiplied by.
       Factor = Struct.new(:kind, :level, :amount, :times)
 
       # @param car [Car] with a history, where chances are asked for
@@ -65,17 +66,20 @@ module NimbleLedger
         (target.cylinders.empty? ? [nil] : target.cylinders).map { |number| [number, at(number)] }
 
       def at(number)
-        odds = named_factors(number).reduce(1.0) { |product, factor| product * factor.times }
+        odds = car_factors(number).reduce(1.0) { |product, factor| product * factor.times }
+        learned = @car.odds
         Chances.new(
-          Odds.shift(@house["break_chance"][construction(number)], odds),
-          Odds.shift(@house["thread_chance"], odds),
-          Odds.shift(@house["stubborn_chance"], odds)
+          Odds.shift(@house["break_chance"][construction(number)], odds * learned_factor(number).times),
+          Odds.shift(@house["thread_chance"], odds * (learned ? learned.thread : 1)),
+          Odds.shift(@house["stubborn_chance"], odds * (learned ? learned.stubborn : 1))
         )
       end
 
       def entry(number) = number ? @car.history.of(number) : @car.history.car
 
-      def named_factors(number)
+      def named_factors(number) = [*car_factors(number), learned_factor(number)]
+
+      def car_factors(number)
         known = entry(number)
         [
           distance_factor(known),
@@ -110,6 +114,11 @@ module NimbleLedger
 
       def compound_factor(known) =
         Factor.new("compound", nil, nil, known.compound_used? ? @house["compound_factor"] : 1)
+
+      def learned_factor(number)
+        times = @car.odds ? @car.odds.broken(construction(number), @soak) : 1
+        Factor.new("learned", construction(number), nil, times)
+      end
 
       def soak_factor = Factor.new("soak", @soak, nil, @house["soaks"][@soak]["break_factor"])
     end

@@ -13,7 +13,13 @@ module NimbleLedger
         "scan_clear" => "Scan and clear codes"
       }.freeze
 
-      attr_reader :tasks, :total
+      attr_reader :tasks
+
+      # @return [Total] as the tasks add up, before any correction (model.md section 12)
+      attr_reader :estimated
+
+      # @return [Total] what is promised: corrected by what was learned, where that is in force
+      attr_reader :total
 
       # @param steps [Array<Profile::Step>] in removal order
       # @param work [Array<[Profile::Target, Profile::Way]>]
@@ -25,7 +31,8 @@ module NimbleLedger
         @house = car.house
         @equipment = car.equipment
         @tasks = step_tasks(steps) + work_tasks(work, soak) + house_tasks(steps, codes)
-        @total = Total.of(@tasks, @house["common_variation"])
+        @estimated = Total.of(@tasks, @house["common_variation"])
+        @total = car.correction&.of(@estimated, common_variation: @house["common_variation"]) || @estimated
         freeze
       end
 
@@ -34,6 +41,9 @@ module NimbleLedger
 
       # Hours not exceeded with probability p.
       def hours(p) = total.quantile(p) / 60.0
+
+      # @return [Integer] quoted tenths of an hour, before any correction
+      def estimated_tenths = QuotedHours.new(@house).tenths(estimated)
 
       # @return [Integer] quoted tenths of an hour
       def quoted_tenths = QuotedHours.new(@house).tenths(total)

@@ -8,9 +8,11 @@ module NimbleLedger
 
       # @param mean [Float] minutes, 0 or more
       # @param variance [Float] minutes squared
-      def initialize(mean, variance)
+      # @param bent [Hash{Float=>Float}] calibrated quantiles by p (model.md section 12); the normal ones elsewhere
+      def initialize(mean, variance, bent: {})
         @mean = mean
         @variance = variance
+        @bent = bent
         if mean.positive?
           spread = Math.log(1 + (variance / (mean * mean)))
           @s = Math.sqrt(spread)
@@ -35,7 +37,7 @@ module NimbleLedger
       def quantile(p)
         return mean unless mean.positive? && @s.positive?
 
-        Math.exp(@mu + (@s * Normal.quantile(p)))
+        Math.exp(@mu + (@s * (@bent[p.to_f] || Normal.quantile(p))))
       end
 
       # @return [Float] P(total <= minutes)
@@ -46,7 +48,7 @@ module NimbleLedger
       end
 
       # The same job with extra work in it (a broken plug, a mishap).
-      def plus(mean, variance) = Total.new(@mean + mean, @variance + variance)
+      def plus(mean, variance) = Total.new(@mean + mean, @variance + variance, bent: @bent)
     end
   end
 end

@@ -5,6 +5,7 @@ import type { Estimate, Scope, Sheet } from "../../api/client";
 import { useSession } from "../../session/SessionGate";
 import { list } from "../../shared/format";
 import { Asked, Part, Small, Unseen } from "../../shared/parts";
+import { Learned } from "./Learned";
 import { WhatIfs } from "./WhatIfs";
 import { Why } from "./Why";
 
@@ -159,6 +160,7 @@ export function LedgerPage({ sheet, stale, head, actions, hours, onTrouble, onAd
                 {format.hours(sheet.estimate?.hours.quoted ?? 0)} h.
               </Small>
             )}
+            {sheet.learned && <Learned learned={sheet.learned} />}
             {sheet.warranty && <Owed warranty={sheet.warranty} onCharge={onCharge} />}
             {sheet.diagnosis?.credited && (
               <Small as="p" style={{ paddingTop: 4 }}>

@@ -21,12 +21,18 @@ module NimbleServer
           add(key, "job", entry)
         end
 
+        # @param jobs [Array<Hash>] entries of a history
+        # @return [Integer] how many of them are here already
+        def known(jobs, source: "import") =
+          @shop[:ledger_entries].where(key: jobs.map { |job| key_of(source, job) }.uniq).count
+
         # @param jobs [Array<Hash>] entries of a history (formats.md)
         # @return [Hash] how many were added, and how many were there already
         def import(jobs, source: "import")
           known = @shop[:ledger_entries].select_map(:key).to_set
           fresh = jobs.uniq { |job| job["id"] }.reject { |job| known.include?(key_of(source, job)) }
           @shop.db[:ledger_entries].multi_insert(fresh.map { |job| row(key_of(source, job), source, job) })
+          Learned.new(@shop).ask
           { "added" => fresh.size, "known" => jobs.size - fresh.size }
         end
 
@@ -68,6 +74,7 @@ module NimbleServer
 
         def add(key, source, entry, against = nil, why = "")
           @shop.db[:ledger_entries].insert(row(key, source, entry).merge(against: against, why: why))
+          Learned.new(@shop).ask
           Live.tell(@shop, "ledger")
         end
 

@@ -20,7 +20,7 @@ module NimbleServer
         def to_h
           return nil unless @actuals["actual_minutes"].positive?
 
-          total = @work.plan.job.total
+          total = @work.plan.job.estimated
           {
             "id" => @card.job[:id],
             "finished" => @state["finished_at"],
@@ -32,9 +32,10 @@ module NimbleServer
             "trouble_minutes" => @actuals["trouble_minutes"],
             "quoted_hours" => @work.quoted_tenths / 10.0,
             "common_variation" => @work.car.house["common_variation"],
+            "reference_hours" => reference_hours,
             "tasks" => tasks,
             "plugs" => plugs
-          }.reject { |_key, value| value == [] }
+          }.reject { |_key, value| value.nil? || value == [] }
         end
 
         private
@@ -44,13 +45,19 @@ module NimbleServer
           (id && @shop.db[:accounts].where(shop_id: @shop.id, id: id).get(:name)) || "not said"
         end
 
+        # What the printed guide says, where it was typed beside the one scope that was agreed.
+        def reference_hours
+          agreed = @shop[:job_cards].where(job_id: @card.job[:id], revision: @card.revision).get(:agreed).split
+          agreed.one? ? @shop[:quote_scopes].where(id: agreed.first).get(:page).to_h["reference_hours"] : nil
+        end
+
         def tasks
           timed = @actuals["pieces"].select { |row| row["actual"]&.positive? && row["estimate"].positive? }
           timed.map { |row| { "task" => row["id"], "estimate" => row["estimate"], "actual" => row["actual"] } }
         end
 
         def plugs
-          rows = @work.outcomes&.plug_rows || []
+          rows = uncorrected.outcomes&.plug_rows || []
           rows.flat_map do |row|
             (1..row.target.plugs).filter_map do |nth|
               out = @state["plugs"].dig(NimbleLedger::Card::Fold.plug_key(row.target.id, nth), "out", "outcome")
@@ -59,6 +66,9 @@ module NimbleServer
             end
           end
         end
+
+        # The same work with the odds as they were before anything was learned.
+        def uncorrected = @uncorrected ||= @work.on(@work.car.uncorrected)
 
         def plug(construction, chances, outcome)
           {

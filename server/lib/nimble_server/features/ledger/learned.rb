@@ -5,70 +5,99 @@ require "open3"
 module NimbleServer
   module Features
     module Ledger
-      # What the ledger teaches, learned anew when it has moved: in a process of its own, so that no quote waits for it.
-      # Until it is done the last of it is shown.
+      # What the ledger teaches, learned anew when it has moved: asked for where it moves, worked out in the background
+      # (LearnJob) by a process of its own, so that no quote waits for it. Until it is done the last of it is shown.
       class Learned
-        COMMAND = File.join(ROOT, "bin/answer")
-        @learning = {}
-        @lock = Mutex.new
-
-        class << self
-          # One at a time for each shop of this process.
-          def once(shop_id, &learn)
-            @lock.synchronize { @learning[shop_id] = Thread.new(&learn) unless @learning[shop_id]&.alive? }
-          end
-
-          # @param history [String] JSON
-          # @return [Hash]
-          def answer(history)
-            out, status = Open3.capture2({ "RUBYOPT" => nil }, "ruby", COMMAND, "-", stdin_data: history)
-            unless status.success?
-              raise Refusal.new(503, "not_learned", "The ledger could not be read just now. Try again.")
-            end
-
-            JSON.parse(out)
-          end
-
-          # Until what is being learned here is there.
-          def wait(shop_id) = @lock.synchronize { @learning[shop_id] }&.join
+        # It is tried again.
+        class NotLearned < StandardError
         end
+
+        COMMAND = File.join(ROOT, "bin/learn")
 
         # @param shop [Shop]
-        # @param patient [Boolean] whether to wait until it is learned
-        def initialize(shop, patient: false)
+        def initialize(shop)
           @shop = shop
-          @patient = patient
         end
 
-        # @return [Hash] "answer" (formats.md, learned; nil before the first), "learning": whether a newer one is coming
-        def to_h
-          state = Book.new(@shop).state
-          kept = stored
-          return { "answer" => kept[:answer].to_h, "learning" => false } if kept && kept[:state] == state
+        # @return [Hash, nil] "answer", "lesson", "steps", "protocols" (NimbleLedger::Ledger::History#learn); nil before
+        #   the first
+        def last = stored && stored[:learned]&.to_h
 
-          learn(state)
-          kept = stored if @patient
-          { "answer" => kept && kept[:answer].to_h, "learning" => !@patient }
+        # @return [String, nil] the state of the ledger it was learned from
+        def state = stored && stored[:state]
+
+        # @return [Float, nil] the share that is done of what is being learned; nil where nothing has moved since
+        def progress = state == now ? nil : (stored && stored[:progress]) || 0.0
+
+        # Has it learned anew if it moved and nobody has asked for that yet.
+        def ask
+          now = self.now
+          return if state == now
+
+          row = { shop_id: @shop.id, asked: now, progress: 0.0 }
+          fresh =
+            @shop.db[:ledger_learned]
+              .insert_conflict(
+                target: :shop_id,
+                update: row.except(:shop_id),
+                update_where: Sequel.lit("ledger_learned.asked IS DISTINCT FROM ?", now)
+              )
+              .returning(:shop_id)
+              .insert(row)
+          Background.on(@shop.db) { LearnJob.enqueue(@shop.id) } if fresh.any?
+          @stored = nil
         end
+
+        # Learns, here and now; what is taken by itself is taken.
+        def learn
+          state = now
+          return if self.state == state
+
+          keep(state, answer(JSON.generate(history)))
+          Lessons.new(@shop).learned
+        end
+
+        # @return [String] what it would be learned from now
+        def now = "#{Book.new(@shop).state} #{@shop.newest(:house_settings)}"
 
         private
 
-        def stored = @shop[:ledger_learned].first
+        def stored = @stored ||= @shop[:ledger_learned].first
 
-        def learn(state)
-          history = JSON.generate(Book.new(@shop).history)
-          return keep(state, Learned.answer(history)) if @patient
+        # As this shop estimates: learned with its own figures.
+        def history = Book.new(@shop).history.merge("house" => HouseRules::House.new(@shop).settings.to_h)
 
-          db, id = @shop.db, @shop.id
-          Learned.once(id) do
-            answer = Learned.answer(history)
-            Database.within_shop(db, id) { Learned.new(Shop.new(db, id)).send(:keep, state, answer) }
+        # @param history [String] JSON
+        # @return [Hash]
+        def answer(history)
+          Open3.popen3({ "RUBYOPT" => nil }, "ruby", COMMAND, "-") do |input, output, said, child|
+            writing = Thread.new { input.write(history).tap { input.close } }
+            reading = Thread.new { output.read }
+            said.each_line { |line| told(line) }
+            writing.join
+            raise NotLearned, "bin/learn ended with #{child.value.exitstatus}" unless child.value.success?
+
+            JSON.parse(reading.value)
           end
         end
 
-        def keep(state, answer)
-          row = { shop_id: @shop.id, state: state, answer: Sequel.pg_jsonb(answer), learned_at: @shop.now }
+        def told(line)
+          @shop[:ledger_learned].update(progress: Float(line))
+          Live.tell(@shop, "ledger")
+        rescue ArgumentError
+          nil # something else that Ruby had to say
+        end
+
+        def keep(state, learned)
+          row = {
+            shop_id: @shop.id,
+            state: state,
+            learned: Sequel.pg_jsonb(learned),
+            learned_at: @shop.now,
+            progress: nil
+          }
           @shop.db[:ledger_learned].insert_conflict(target: :shop_id, update: row.except(:shop_id)).insert(row)
+          @stored = nil
           Live.tell(@shop, "ledger")
         end
       end

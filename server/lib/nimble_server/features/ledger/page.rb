@@ -10,26 +10,27 @@ module NimbleServer
         FEW = 10
 
         # @param account [Hash] who looks: "role", "name"
-        def initialize(shop, account, patient: false)
+        def initialize(shop, account)
           @shop = shop
           @account = account
-          @patient = patient
         end
 
         # @return [Hash] see the contract, LedgerPage
         def to_h
-          learned = Learned.new(@shop, patient: @patient).to_h
+          learned = Learned.new(@shop)
+          learned.ask
           rows = Book.new(@shop).rows
           entries = rows.map { |row| row[:entry] }
           {
             "jobs" => rows.size,
             "since" => rows.first && rows.first[:finished_at].iso8601,
-            "learning" => learned["learning"],
+            "learning" => learned.progress,
             "last" => rows.last(LAST).map { |row| stroke(row) },
             "sums" => sums(entries),
             "entwined" => entwined(entries),
-            "learned" => learned["answer"] && told(learned["answer"])
-          }
+            "learned" => learned.last && told(learned.last),
+            "comebacks" => Comebacks.new(@shop).rows
+          }.merge(Offered.new(@shop, learned, rate_cents).to_h)
         end
 
         # The jobs behind a figure.
@@ -88,14 +89,17 @@ module NimbleServer
           pairs.select { |pair| mine?(pair.technician) }.map { |pair| pair.to_h.transform_keys(&:to_s) }
         end
 
-        def told(answer)
+        def told(last)
+          answer = last["answer"]
           card = answer["scorecard"]
           {
             "coverage" => answer["backtest"].slice("estimated", "corrected"),
             "engines" => rows_of(card["engines"], answer["engines"]),
             "technicians" => rows_of(card["technicians"].select { |name, _row| mine?(name) }, answer["technicians"]),
             "months" => rows_of(card["months"], {}),
-            "tasks" => tasks(answer["tasks"])
+            "tasks" => tasks(last["steps"], answer["tasks"]),
+            "protocols" => last["protocols"],
+            "against_guide" => against_guide(card["engines"].values)
           }
         end
 
@@ -113,15 +117,25 @@ module NimbleServer
         # How far beyond the estimate, as a share of it.
         def over(effect) = effect && (Math.exp(effect) - 1)
 
-        # Steps that take other than reckoned, the furthest off first.
-        def tasks(learned)
-          all = learned.flat_map { |engine, tasks| tasks.map { |task, effect| [engine, task, effect] } }
-          all
-            .sort_by { |_engine, _task, effect| -effect.abs }
+        # Whose hours were nearer, where a guide's were typed beside ours.
+        def against_guide(rows)
+          told = rows.filter_map { |row| row["against_guide"] }
+          told.any? ? told.reduce { |one, other| one.merge(other) { |_key, a, b| a + b } } : nil
+        end
+
+        # Steps and work that cost most beyond what was reckoned.
+        # @param steps [Array<Hash>] see NimbleLedger::Ledger::Steps
+        # @param learned [Hash] effects by engine and task
+        def tasks(steps, learned)
+          steps
             .first(FEW)
-            .map do |engine, task, effect|
-              kind, id, part = task.split(":")
-              { "engine" => engine, "label" => label(engine, kind, id), "part" => part.to_s, "over" => over(effect) }
+            .map do |row|
+              kind, id, part = row["task"].split(":")
+              row.slice("engine", "task", "jobs", "minutes_lost", "minutes_lost_low", "minutes_lost_high").merge(
+                "label" => label(row["engine"], kind, id),
+                "part" => part.to_s,
+                "over" => over(learned.dig(row["engine"], row["task"]))
+              )
             end
         end
 

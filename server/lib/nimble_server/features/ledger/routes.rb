@@ -3,8 +3,8 @@
 module NimbleServer
   module Features
     module Ledger
-      # The ledger. Needs: Book, Page. Adds: promise against truth, the jobs behind a figure, the history out and in,
-      # entries against entries.
+      # The ledger. Needs: Book, Page, Past, Lessons. Adds: promise against truth, the jobs behind a figure, the
+      # history out and in, also as a table, entries against entries, lessons taken and taken back.
       module Routes
         def self.registered(app)
           app.api(:get, "/api/ledger", role: :technician) { Page.new(shop, account).to_h }
@@ -15,19 +15,42 @@ module NimbleServer
             JSON.generate(Book.new(shop).history)
           end
 
+          app.api(:get, "/api/ledger/table", role: :owner) do
+            content_type "text/csv"
+            headers "content-disposition" => "attachment; filename=\"history.csv\""
+            Past.table(Book.new(shop).rows)
+          end
+
           writing(app)
         end
 
         def self.writing(app)
-          app.api(:post, "/api/ledger/import", role: :owner, body: :document) do
-            NimbleLedger::Ledger::History::SHAPE.check!(body_json, what: "history", code: "invalid_request")
-            once(201) { Book.new(shop).import(body_json["jobs"]) }
+          past(app)
+
+          app.api(:post, "/api/ledger/lessons", role: :owner, body: "LedgerLesson") do
+            Lessons.new(shop).act(body_json)
+            Page.new(shop, account).to_h
           end
 
           app.api(:post, "/api/ledger/entries/:id/corrections", role: :owner, body: "CorrectEntry") do
             changes = body_json.slice("actual_minutes", "trouble_minutes", "technician")
             Book.new(shop).correct(uuid(params["id"], "entry"), changes, body_json["why"])
             Page.new(shop, account).jobs({})
+          end
+        end
+
+        def self.past(app)
+          app.api(:post, "/api/ledger/import", role: :owner, body: :document) do
+            NimbleLedger::Ledger::History.build(body_json)
+            once(201) { Book.new(shop).import(body_json["jobs"]) }
+          end
+
+          app.api(:post, "/api/ledger/past/report", role: :owner, body: "LedgerPast") do
+            Past.new(shop, body_json["text"]).report
+          end
+
+          app.api(:post, "/api/ledger/past", role: :owner, body: "LedgerPast") do
+            once(201) { Past.new(shop, body_json["text"]).keep }
           end
         end
       end

@@ -136,7 +136,7 @@ module NimbleServer
           @sheets ||= {}
           @sheets[index] ||= NimbleLedger::Quote::Sheet.new(
             @content.selection(index),
-            @content.request(index, equipment: house.equipment),
+            request(index),
             engine: engine,
             catalog: catalog,
             base: house.settings,
@@ -156,9 +156,15 @@ module NimbleServer
 
         def visit = NimbleLedger::Quote::Sheet::Visit.new(@content.drop_off || now, @content.arrival, @content.promised)
 
+        # What a scope asks for, with what was learned of its engine where the shop took that.
+        def request(index)
+          learned = Ledger::Lessons.new(@shop).for(engine)
+          @content.request(index, equipment: house.equipment).merge(learned ? { "learned" => learned } : {})
+        end
+
         # The whole resolved request: recomputing it gives the same cents for ever.
         def complete_request(index, sheet)
-          @content.request(index, equipment: house.equipment).merge(
+          request(index).merge(
             "rules" => NimbleLedger::Rules::NEWEST.number,
             "engine" => engine.source,
             "targets" => sheet.request_targets,

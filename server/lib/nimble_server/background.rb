@@ -1,0 +1,42 @@
+# frozen_string_literal: true
+
+module NimbleServer
+  # Work in the background (que): jobs lie in the database, put there by the transaction that makes them necessary, and
+  # a process of its own works them off (server/learner.rb).
+  #
+  #   Background.on(shop.db) { LearnJob.enqueue(shop.id) }
+  module Background
+    KEY = :nimble_background
+    Que.connection_proc = ->(&block) { Background.db.synchronize(&block) }
+
+    class << self
+      # The database of a process that works jobs off.
+      attr_writer :working_on
+
+      # @return [Sequel::Database]
+      def db = Thread.current[KEY] || @working_on
+
+      # Puts jobs into this database, with what its transaction does.
+      def on(db)
+        before = Thread.current[KEY]
+        Thread.current[KEY] = db
+        yield
+      ensure
+        Thread.current[KEY] = before
+      end
+
+      # Works jobs off, one after another, for ever; a database that was away is found again.
+      # @param db [Sequel::Database]
+      # @param url [String] of the same database
+      def work(db, url)
+        self.working_on = db
+        loop do
+          Que::Locker.new(connection_url: url, worker_priorities: [nil], poll_interval: 5)
+          sleep
+        rescue PG::Error, Sequel::Error
+          sleep 1
+        end
+      end
+    end
+  end
+end

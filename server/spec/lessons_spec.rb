@@ -1,0 +1,125 @@
+# frozen_string_literal: true
+
+require_relative "spec_helper"
+
+# Lessons: what was learned is offered with its evidence, taken with one press, taken back with one, or taken by itself;
+# quotes keep both figures, and saved ones what they were made with.
+RSpec.describe NimbleServer::Features::Ledger::Lessons do
+  let(:owner) { Client.as("owner@merrow.example") }
+  let(:shop_id) { TestServer.db[:accounts].where(email: "owner@merrow.example").get(:shop_id) }
+
+  before { TestServer.learn(shop_id) }
+
+  after do
+    act(act: "by-hand")
+    while (force = page["in_force"])
+      act(act: "back", lesson: force["id"])
+    end
+  end
+
+  def page(client = owner) = client.call(:get, "/api/ledger").last
+  def act(client: owner, **given) = client.call(:post, "/api/ledger/lessons", given)
+  def take = act(act: "take", state: page["lesson"]["state"])
+
+  # A page of a quote on the engine that takes longer than its profile says.
+  def quoted(id = nil)
+    return owner.call(:get, "/api/quotes/#{id}").last if id
+
+    start = owner.start_quote("4-TRE-1M")
+    owner.choose(start, [5])
+    quoted(start["quote"]["id"])
+  end
+
+  def learned(shown) = shown["sheet"]["learned"]
+
+  it "waits with its evidence: how far engines are off, and what it would have done to the last months" do
+    lesson = page["lesson"]
+    expect(lesson.values_at("taken", "jobs")).to eq([false, page["jobs"]])
+    row = lesson["rows"].find { |one| one["engine"] == "JIV6" }
+    expect([row["over_low"], row["jobs"]]).to all(be_positive)
+    lately = lesson["lately"]
+    expect(lately["would_off_hours"]).to be < lately["off_hours"]
+    expect(lately["would_held"]["share"]).to be > lately["held"]["share"]
+    expect(page["in_force"]).to be_nil
+  end
+
+  it "corrects what is quoted once it is taken, both figures beside each other, and leaves saved revisions alone" do
+    plain = quoted
+    expect(learned(plain)).to be_nil
+    id = plain["quote"]["id"]
+    owner.save(id, plain)
+    before = owner.call(:get, "/api/quotes/#{id}/revisions/1").last
+    expect(take.last["lesson"]["taken"]).to be(true)
+    found = quoted(id)
+    hours = found["sheet"]["estimate"]["hours"]
+    expect(learned(found)).to include("hours" => hours["quoted"], "jobs" => be_positive)
+    expect(learned(found)["estimated_hours"]).to eq(plain["sheet"]["estimate"]["hours"]["quoted"])
+    expect(hours["mean_minutes"]).to be > plain["sheet"]["estimate"]["hours"]["mean_minutes"]
+    expect(owner.call(:get, "/api/quotes/#{id}/revisions/1").last).to eq(before)
+  end
+
+  it "is taken back with one press: quotes are as before; another one's press on the same finds it gone" do
+    plain = quoted
+    force = take.last["in_force"]
+    expect([force["by"], force["jobs"]]).to eq([owner.call(:get, "/api/session").last["account"]["name"], page["jobs"]])
+    back = { act: "back", lesson: force["id"] }
+    expect(act(**back).last["in_force"]).to be_nil
+    expect(quoted(plain["quote"]["id"])["sheet"]["estimate"]).to eq(plain["sheet"]["estimate"])
+    expect(act(**back).first).to eq(409)
+  end
+
+  it "goes back to the lesson before it, and refuses one that is in force or that moved on" do
+    first = take.last["in_force"]["id"]
+    expect(take.first).to eq(409)
+    owner.call(:post, "/api/ledger/import", one_more)
+    expect(page["lesson"]["taken"]).to be(true)
+    seen = page["lesson"]["state"]
+    TestServer.learn(shop_id)
+    expect(page["lesson"]["taken"]).to be(false)
+    expect(act(act: "take", state: seen).first).to eq(409)
+    second = take.last["in_force"]["id"]
+    expect(second).not_to eq(first)
+    expect(act(act: "back", lesson: second).last["in_force"]["id"]).to eq(first)
+  end
+
+  it "is taken by itself where the shop wishes that, from what is there on and whenever more is learned" do
+    expect(act(act: "automatic").last).to include("automatic" => true, "in_force" => be_a(Hash))
+    first = page["in_force"]["id"]
+    owner.call(:post, "/api/ledger/import", one_more)
+    TestServer.learn(shop_id)
+    expect(page["in_force"]).to include("by" => nil)
+    expect(page["in_force"]["id"]).not_to eq(first)
+    expect(act(act: "by-hand").last["automatic"]).to be(false)
+  end
+
+  it "is the owner's to take, and is not applied to an engine that is only sketched" do
+    expect(act(client: Client.as("advisor@merrow.example"), act: "automatic").first).to eq(403)
+    take
+    shop = NimbleServer::Shop.new(TestServer.db, shop_id)
+    sketch = { "provisional?" => true, "code" => "JIV6" }
+    expect(described_class.new(shop).for(instance_double(NimbleLedger::Profile::Engine, **sketch))).to be_nil
+    seen =
+      described_class.new(shop).for(
+        instance_double(NimbleLedger::Profile::Engine, "provisional?" => false, "code" => "NEVER1")
+      )
+    expect(seen["hours"]["jobs"]).to eq(0)
+  end
+
+  it "is worked off in the background, by a process of its own, within a minute" do
+    owner.call(:post, "/api/ledger/import", one_more)
+    expect(page["learning"]).to be_between(0, 1)
+    url = TestServer.cluster.url("nimble_web")
+    pid = Process.spawn({ "WEB_DATABASE_URL" => url }, "ruby", "#{NimbleServer::ROOT}/server/learner.rb")
+    limit = Process.clock_gettime(Process::CLOCK_MONOTONIC) + 60
+    sleep 0.2 until page["learning"].nil? || Process.clock_gettime(Process::CLOCK_MONOTONIC) > limit
+    expect(page.values_at("learning", "jobs")).to eq([nil, page["lesson"]["jobs"]])
+  ensure
+    Process.kill("KILL", pid)
+    Process.wait(pid)
+  end
+
+  def one_more
+    job = NimbleLedger::Ledger::Simulator.new(rand(1_000_000)).jobs(1).first
+    { format: "nimble-ledger.history", version: 1, jobs: [job.merge("id" => SecureRandom.uuid)] }
+  end
+end
