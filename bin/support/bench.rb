@@ -60,8 +60,19 @@ class Bench
     row("the same with while-open and soundings (15 ms)", @whole)
     row("the same on the engine with two routes, alternatives priced too (15 ms)", routes(catalog))
     row("trace: what is believed and every next test, largest demo engine (15 ms)", trace)
+    row("learning from 2,000 jobs with backtest and lesson (5,000 ms)", learning)
     sheet = median(20) { Engines.sheet("YUX8", [8], %w[plug coil], catalog: catalog, history: HISTORY).to_h }
     row("the whole Quote sheet of it, profile built anew", sheet)
+  end
+
+  # A shop of eighteen engines and six technicians.
+  def learning
+    truth = NimbleLedger::Ledger::Simulator::TRUTH.dup
+    truth.engines = (1..18).to_h { |i| ["E#{i}", (i % 5) * 0.05] }
+    truth.technicians = (1..6).to_h { |i| ["T#{i}", (i % 3) * 0.04] }
+    jobs = NimbleLedger::Ledger::Simulator.new(3, truth: truth).jobs(2_000)
+    hash = { "format" => NimbleLedger::Ledger::History::FORMAT, "version" => 1, "jobs" => jobs }
+    median(3) { NimbleLedger::Ledger::History.build(hash).learn }
   end
 
   def trace

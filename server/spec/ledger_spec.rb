@@ -141,4 +141,34 @@ RSpec.describe NimbleServer::Features::Ledger::Book do
     expect(owner.call(:post, "/api/jobs/#{job["id"]}/hand-over", {}).first).to eq(409)
     expect(TestServer.db[:ledger_entries].where(Sequel.like(:key, "job:#{job["id"]}%")).count).to eq(1)
   end
+
+  it "posts once when two hand it over at the same moment: one is told that it was handed over" do
+    job = finished_job
+    vehicle = TestServer.db[:quotes].where(id: job["quote_id"]).get(:vehicle_id)
+    fitted = TestServer.db[:fittings].where(vehicle_id: vehicle)
+    before = fitted.count
+    clients = Array.new(2) { Client.as("owner@merrow.example") }
+    path = "/api/jobs/#{job["id"]}/hand-over"
+    statuses = clients.map { |client| Thread.new { client.call(:post, path, {}).first } }.map(&:value)
+    expect(statuses).to contain_exactly(200, 409)
+    expect(TestServer.db[:ledger_entries].where(Sequel.like(:key, "job:#{job["id"]}%")).count).to eq(1)
+    expect(fitted.count - before).to eq(2)
+  end
+
+  it "does not believe a clock that jumped: a job was not finished before it was opened, nor in years to come" do
+    row = TestServer.db[:jobs].where(id: finished_job["id"]).first
+    shop = NimbleServer::Shop.new(TestServer.db, row[:shop_id])
+    card = NimbleServer::Features::Jobs::Cards.new(shop).of(row)
+    state = NimbleServer::Features::Jobs::Marks.new(shop).fold(row).state
+    at = ->(time) do
+      Time.iso8601(
+        NimbleServer::Features::Ledger::Entry.new(shop, card, state.merge("finished_at" => time)).to_h["finished"]
+      )
+    end
+    expect(at.call("2099-01-01T00:00:00Z")).to be_within(60).of(Time.now)
+    expect(at.call("1999-01-01T00:00:00Z")).to be_within(1).of(row[:created_at])
+    expect(at.call(state["finished_at"])).to be_within(1).of(Time.iso8601(state["finished_at"])).or be_within(60).of(
+           Time.now
+         )
+  end
 end

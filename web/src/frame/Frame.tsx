@@ -74,6 +74,9 @@ const Index = styled.nav`
     a,
     button {
       writing-mode: horizontal-tb;
+      display: inline-flex;
+      gap: 4px;
+      align-items: center;
       width: auto;
       border: 1px solid var(--strong);
       border-top: 0;
@@ -97,7 +100,8 @@ const Index = styled.nav`
       padding: 12px 3px;
       font-size: 12px;
     }
-    a.here {
+    a.here,
+    .rest {
       display: none;
     }
   }

@@ -22,7 +22,7 @@ export function Promises({ coverage, jobs }: { coverage: Coverage; jobs: number 
         viewBox={`0 0 ${WIDTH} ${rows.length * ROW}`}
         role="img"
         aria-label={rows.map(({ promised, share }) => holdsWords(promised, share, jobs)).join(". ")}
-        style={{ display: "block", width: "100%", height: "auto" }}
+        style={{ display: "block", width: "100%", maxWidth: 600, height: "auto" }}
       >
         {rows.map(({ promised, share }, i) => {
           const y = i * ROW + 28;

@@ -21,7 +21,7 @@ export function Strokes({ jobs }: { jobs: Stroke[] }) {
       viewBox={`0 0 ${WIDTH} ${height}`}
       role="img"
       aria-label={`The last ${sorted.length} jobs: ${over} took longer than quoted, ${sorted.length - over} did not`}
-      style={{ display: "block", width: "100%", height: "auto" }}
+      style={{ display: "block", width: "100%", maxWidth: 600, height: "auto" }}
     >
       {hours.map((hour) => (
         <g key={hour}>

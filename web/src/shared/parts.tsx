@@ -146,9 +146,10 @@ export function Asked({ onPress, isDisabled, children }: AskedProps) {
 export const Heading = styled.h2`
   font-weight: 650;
   display: flex;
+  flex-wrap: wrap;
   justify-content: space-between;
   align-items: baseline;
-  gap: 12px;
+  gap: 0 12px;
   & > :first-child {
     white-space: nowrap;
   }

@@ -77,6 +77,39 @@ const Table = styled.table`
     text-decoration: underline dotted var(--second);
     text-underline-offset: 4px;
   }
+  @media (max-width: 560px) {
+    tr {
+      display: grid;
+      grid-template-columns: 44px minmax(0, 1fr) 62px 62px 40px;
+      align-items: center;
+      border-bottom: 1px solid var(--rule);
+    }
+    td,
+    th {
+      border: 0;
+    }
+    th:nth-child(3),
+    th:last-child {
+      display: none;
+    }
+    td.name {
+      grid-area: 1 / 2 / 2 / 5;
+      width: auto;
+    }
+    td:last-child {
+      grid-area: 1 / 5;
+    }
+    td.over {
+      grid-area: 2 / 2;
+      padding-left: 11px;
+    }
+    td:nth-child(4) {
+      grid-area: 2 / 3;
+    }
+    td:nth-child(5) {
+      grid-area: 2 / 4;
+    }
+  }
 `;
 const Depth = styled.button<{ $ink: string; $on: string }>`
   width: 30px;

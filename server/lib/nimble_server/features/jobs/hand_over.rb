@@ -21,8 +21,8 @@ module NimbleServer
         # @param odometer_km [Integer, nil] as it goes out
         # @raise [Refusal] 409 for a card that is not finished, or a job that was handed over
         def take(odometer_km)
-          refuse
           @shop.transaction do
+            refuse
             read(odometer_km)
             fittings
             plugs
@@ -41,8 +41,9 @@ module NimbleServer
 
         private
 
+        # One hand-over at a time: of two at once the second finds the job handed over.
         def refuse
-          if @card.job[:handed_over_at]
+          if @shop[:jobs].where(id: @card.job[:id]).for_update.get(:handed_over_at)
             raise Refusal.new(409, "handed_over", "Job #{@card.job[:number]} was handed over already.")
           end
           return if @state["finished_at"]

@@ -23,7 +23,7 @@ module NimbleServer
           total = @work.plan.job.estimated
           {
             "id" => @card.job[:id],
-            "finished" => @state["finished_at"],
+            "finished" => finished,
             "engine" => @work.car.engine.code,
             "technician" => technician,
             "mean_minutes" => total.mean,
@@ -43,6 +43,13 @@ module NimbleServer
         def technician
           id = @card.job[:technician_id]
           (id && @shop.db[:accounts].where(shop_id: @shop.id, id: id).get(:name)) || "not said"
+        end
+
+        # When the device says so, unless its clock is wrong: not before the job was opened, not after it was handed
+        # over.
+        def finished
+          said = ::Time.iso8601(@state["finished_at"])
+          said.clamp(@card.job[:created_at], [@card.job[:created_at], @shop.now].max).utc.iso8601
         end
 
         # What the printed guide says, where it was typed beside the one scope that was agreed.
