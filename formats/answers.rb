@@ -402,6 +402,35 @@ module Answers
         "why" => TEXT
       }
     )
+  trace_code = object({ "code" => TEXT }, { "status" => words("stored", "pending", "permanent") })
+  practice_test = object({ "test" => TEXT, "cylinder" => INT, "outcome" => TEXT }, { "with" => INT, "back" => BOOL })
+  practice_look = {
+    "evidence" =>
+      list(
+        object(
+          { "test" => TEXT, "cylinder" => INT, "outcome" => TEXT, "minutes" => NUM },
+          { "with" => INT, "back" => BOOL }
+        )
+      ),
+    "shares" => list(object({ "cylinder" => INT, "share" => NUM })),
+    "moved" => list(object({ "kind" => words("coil", "plug"), "from" => list(INT), "now" => list(INT) })),
+    "quote" => maybe(object({ "hours" => NUM, "cents" => maybe(INT) }))
+  }
+  practice_way =
+    object(
+      {
+        "tests" => list(practice_test),
+        "path" => list(object({ "minutes" => NUM, "chance" => NUM })),
+        "minutes" => NUM,
+        "targets" => list(TEXT),
+        "labels" => list(TEXT),
+        "cured" => BOOL,
+        "finding_cents" => INT,
+        "renewed_cents" => maybe(INT),
+        "return_cents" => maybe(INT),
+        "cents" => maybe(INT)
+      }
+    )
   ledger_guide = object({ "jobs" => INT, "ours_nearer" => INT })
   ledger_task =
     object(
@@ -470,7 +499,6 @@ module Answers
       },
       { "against_guide" => ledger_guide }
     )
-  trace_code = object({ "code" => TEXT }, { "status" => words("stored", "pending", "permanent") })
   trace_test = { "test" => TEXT, "cylinder" => INT }
   guess =
     object(
@@ -1066,6 +1094,47 @@ module Answers
         }
       ),
     "LedgerJobs" => object({ "jobs" => list(stroke) }),
+    "PracticeCar" =>
+      object(
+        {
+          "seed" => INT,
+          "engine" => ref("Engine"),
+          "when" => TEXT,
+          "lamp" => TEXT,
+          "codes" => list(trace_code),
+          "history" =>
+            object(
+              { "odometer_km" => NUM, "plugs_changed_km" => NUM, "plugs_changed_years" => NUM, "compound_used" => BOOL }
+            ),
+          "condition" => object({ "corrosion" => TEXT, "brittle" => BOOL }),
+          "tests" => list(object({ "test" => TEXT, "swap" => BOOL })),
+          "targets" => list(object({ "id" => TEXT, "label" => TEXT, "cylinders" => list(INT) })),
+          "reach" => reach,
+          "layers" => list(layer),
+          **practice_look
+        }
+      ),
+    "PracticeLook" => object(practice_look),
+    "PracticeEnd" =>
+      object(
+        {
+          "truth" =>
+            object(
+              {
+                "cause" => TEXT,
+                "part" => maybe(words("plug", "coil", "wire", "boot")),
+                "cylinders" => list(INT),
+                "target" => maybe(TEXT),
+                "label" => maybe(TEXT),
+                "plugs" => list(object({ "cylinder" => INT, "outcome" => TEXT }))
+              }
+            ),
+          "bits" => object({ "learned" => NUM, "hidden" => NUM }),
+          "yours" => practice_way,
+          "tables" => practice_way,
+          "words" => list(object({ "what" => TEXT, "said" => BOOL }))
+        }
+      ),
     "PastReport" =>
       object(
         {

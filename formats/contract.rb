@@ -114,6 +114,21 @@ module Contract
           )
       }
     )
+  # Tests done on a made-up car.
+  practice_tests =
+    Shape.list(
+      Shape.object(
+        required: {
+          "test" => Shape.string(max: 40),
+          "cylinder" => Shape.integer(min: 1, max: 99)
+        },
+        optional: {
+          "with" => Shape.integer(min: 1, max: 99),
+          "back" => Shape.boolean
+        }
+      ),
+      max: 30
+    )
   REQUESTS = {
     "ShopDetails" => Shape.object(required: shop_details),
     "NewVehicle" => new_vehicle,
@@ -186,6 +201,23 @@ module Contract
               ),
               max: 400
             )
+        }
+      ),
+    "PracticeTests" =>
+      Shape.object(
+        required: {
+          "tests" => practice_tests
+        },
+        optional: {
+          "targets" => Shape.list(Shape.string(max: 80), max: 64, unique: true)
+        }
+      ),
+    "PracticeDone" =>
+      Shape.object(
+        required: {
+          "tests" => practice_tests,
+          "targets" => Shape.list(Shape.string(max: 80), max: 64, unique: true),
+          "words" => Shape.string(max: 2000, empty: true, lines: true)
         }
       ),
     "LedgerPast" => Shape.object(required: { "text" => Shape.string(max: 4_000_000, lines: true) }),
@@ -556,6 +588,17 @@ module Contract
             refused: ["413"],
             once: true
           )
+      },
+      "/api/practice/{seed}" => {
+        "get" => operation("A made-up car to practise on", "PracticeCar", path: ["seed"], refused: ["404"])
+      },
+      "/api/practice/{seed}/tests" => {
+        "post" =>
+          operation("What tests on it show", "PracticeLook", path: ["seed"], body: "PracticeTests", refused: ["404"])
+      },
+      "/api/practice/{seed}/end" => {
+        "post" =>
+          operation("The truth, and how it went", "PracticeEnd", path: ["seed"], body: "PracticeDone", refused: ["404"])
       },
       "/api/ledger/table" => {
         "get" => operation("Estimates against what they took, a row a job", nil, type: "text/csv")

@@ -27,7 +27,8 @@ class Screenshots
     @stage.sign_in("owner@merrow.example")
     picture("house") { @stage.go("/house", "two-post lift") }
     workshop
-    picture("ledger") { @stage.go("/ledger", "What costs most") }
+    picture("ledger") { ledger }
+    picture("practice") { practice }
   end
 
   private
@@ -64,6 +65,23 @@ class Screenshots
     picture("prices") { @stage.go("/prices", "COI-80409") }
   end
 
+  # With what its jobs teach, as the learner works it out.
+  def ledger
+    TestServer.learn(TestServer.db[:accounts].where(email: "owner@merrow.example").get(:shop_id))
+    @stage.go("/ledger", "A lesson is waiting")
+  end
+
+  # A made-up car at its end.
+  def practice
+    @stage.go("/practice/7", "A made-up car")
+    @driver.find_element(css: "[role=group][aria-label=Renew] button").click
+    @stage.see("quoted")
+    words = "The plug of number 2 under the battery comes to 208 and may break on its way out."
+    @driver.find_element(css: "textarea").send_keys(words)
+    click("Show the truth")
+    @stage.see("It was the")
+  end
+
   # The same car before its coil was known to be at fault.
   def trace(quote)
     content = {
@@ -79,12 +97,12 @@ class Screenshots
 
   # A sideways V6 as docs/learn-an-engine.md draws it: begun, and with its six layers.
   def workshop
-    picture("workshop-begin") { begin_engine }
     built = { arrangement: "vee", mounting: "sideways", cylinders: 6, ignition: "coil-on-plug" }
     begun = { code: "QUAY-6", name: "Sideways V6, rear bank buried", bare: built }
     draft = @stage.client.call(:post, "/api/workshop", begun).last
     profile = LAYERS.reduce(draft["profile"]) { |so_far, layer| drawn(so_far, *layer) }
     @stage.client.call(:put, "/api/workshop/QUAY-6", { version: 1, profile: profile })
+    picture("workshop-begin") { begin_engine }
     picture("workshop") do
       @stage.go("/workshop/QUAY-6", "Does it quote true?")
       @driver.find_element(css: "button[aria-label^='Layer 6']").click
@@ -146,13 +164,11 @@ class Screenshots
       .find { |button| button.text.include?(text) || button.attribute("textContent").include?(text) }
       .click
 
-  # What waits for a yes, the customer's page, what was agreed, and the page to sign.
+  # What waits for a yes, and the customer's page.
   def yes
     waiting = @stage.client.call(:get, "/api/counter").last["waiting"].find { |row| row["scopes"].size == 2 }
     offer = @stage.client.call(:get, "/api/quotes/#{waiting["quote_id"]}/yes").last["offers"].first
     picture("yes") { @stage.go("/quotes/#{waiting["quote_id"]}/yes", "Waiting for a yes") }
-    agreed = @stage.client.call(:get, "/api/counter").last["agreed"].first
-    picture("agreed") { @stage.go("/quotes/#{agreed["quote_id"]}/yes", "What was offered") }
     picture("customer", width: 390, height: 1180) { @stage.go(URI(offer["link"]).path, "What could happen") }
   end
 

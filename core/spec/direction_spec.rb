@@ -19,6 +19,7 @@ RSpec.describe "the folders of the core" do
     %w[job car],
     %w[documents estimate],
     %w[bench scope trace ledger],
+    %w[practice],
     %w[picture],
     %w[quote],
     %w[card],

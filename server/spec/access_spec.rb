@@ -85,6 +85,23 @@ RSpec.describe "who may see what" do
       },
       other: :own
     },
+    "GET /api/practice/:seed" => {
+      other: :own
+    },
+    "POST /api/practice/:seed/tests" => {
+      body: {
+        tests: []
+      },
+      other: :own
+    },
+    "POST /api/practice/:seed/end" => {
+      body: {
+        tests: [],
+        targets: [],
+        words: ""
+      },
+      other: :own
+    },
     "GET /api/ledger/table" => {
       other: :own
     },
@@ -538,7 +555,8 @@ RSpec.describe "who may see what" do
           "number" => "1",
           "code" => "JIV6",
           "panel" => "beside",
-          "picture" => SecureRandom.uuid
+          "picture" => SecureRandom.uuid,
+          "seed" => "7"
         }.fetch(Regexp.last_match(1))
       end
     path += row[:query].to_s

@@ -158,6 +158,7 @@ module NimbleServer
     register Features::Vehicles::Routes
     register Features::Workshop::Routes
     register Features::Ledger::Routes
+    register Features::Practice::Routes
     register Features::Trace::Routes
     register Features::Engines::Routes
     register Features::Estimates::Routes

@@ -38,6 +38,9 @@ export type NewOffer = Schemas["NewOffer"];
 export type OfferAnswer = Schemas["OfferAnswer"];
 export type CounterPage = Schemas["Counter"];
 export type GarageReport = Schemas["GarageReport"];
+export type PracticeCar = Schemas["PracticeCar"];
+export type PracticeEnd = Schemas["PracticeEnd"];
+export type PracticeTest = Schemas["PracticeTests"]["tests"][number];
 export type CarPage = Schemas["CarPage"];
 export type Fitting = Schemas["Fitting"];
 export type CustomerPage = Schemas["CustomerPage"];
@@ -134,6 +137,13 @@ export const api = {
   join: (body: Schemas["Join"]) => unwrap(client.POST("/api/join", { body })),
   patterns: () => unwrap(client.GET("/api/patterns")),
   ledger: () => unwrap(client.GET("/api/ledger")),
+  practice: (seed: string) => unwrap(client.GET("/api/practice/{seed}", { params: { path: { seed } } })),
+  practiceTests: (seed: number, tests: PracticeTest[], targets: string[]) =>
+    unwrap(
+      client.POST("/api/practice/{seed}/tests", { params: { path: { seed: String(seed) } }, body: { tests, targets } }),
+    ),
+  practiceEnd: (seed: number, body: Schemas["PracticeDone"]) =>
+    unwrap(client.POST("/api/practice/{seed}/end", { params: { path: { seed: String(seed) } }, body })),
   lesson: (body: Schemas["LedgerLesson"]) => unwrap(client.POST("/api/ledger/lessons", { body })),
   reportPast: (text: string) => unwrap(client.POST("/api/ledger/past/report", { body: { text } })),
   keepPast: (text: string, key: string) =>

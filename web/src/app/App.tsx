@@ -32,6 +32,8 @@ const router = createBrowserRouter([
       { path: "workshop/:code", ...screen("workshop") },
       { path: "compare", ...screen("compare") },
       { path: "ledger", ...screen("ledger") },
+      { path: "practice", ...screen("practice") },
+      { path: "practice/:seed", ...screen("practice") },
       { path: "prices", ...screen("prices") },
       { path: "house", ...screen("house") },
       { path: "*", element: <Navigate to="/" replace /> },

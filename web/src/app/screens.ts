@@ -6,6 +6,7 @@ const SCREENS = {
   quote: async () => (await import("../quote/QuoteRoute")).QuoteRoute,
   revision: async () => (await import("../quote/revision/RevisionRoute")).RevisionRoute,
   ledger: async () => (await import("../ledger/LedgerRoute")).LedgerRoute,
+  practice: async () => (await import("../practice/PracticeRoute")).PracticeRoute,
   trace: async () => (await import("../trace/TraceRoute")).TraceRoute,
   yes: async () => (await import("../yes/YesRoute")).YesRoute,
   jobs: async () => (await import("../bay/Jobs")).Jobs,

@@ -1,5 +1,6 @@
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { type CSSProperties, useState } from "react";
+import { Link } from "react-router";
 import { api, type LedgerPage } from "../api/client";
 import { useSession } from "../session/SessionGate";
 import { list } from "../shared/format";
@@ -137,17 +138,20 @@ function Ledger({ page }: { page: LedgerPage }) {
         <Small as="p" style={{ marginTop: 6 }}>
           {comebackWords(page.comebacks, page.jobs)}
         </Small>
-        {account.role === "owner" && (
-          <div className="end">
-            <Button onPress={() => setBringing(true)}>Bring a past along</Button>
-            <a href="/api/ledger/export" download>
-              Export the history
-            </a>
-            <a href="/api/ledger/table" download>
-              as a table
-            </a>
-          </div>
-        )}
+        <div className="end">
+          {account.role === "owner" && (
+            <>
+              <Button onPress={() => setBringing(true)}>Bring a past along</Button>
+              <a href="/api/ledger/export" download>
+                Export the history
+              </a>
+              <a href="/api/ledger/table" download>
+                as a table
+              </a>
+            </>
+          )}
+          <Link to="/practice">Practise on a made-up car</Link>
+        </div>
       </Margin>
       {behind && <JobsDialog behind={behind} onClose={() => setBehind(null)} />}
       {isBringing && <PastDialog onClose={() => setBringing(false)} />}

@@ -86,9 +86,19 @@ export function Suspects({ reach, shares, chosen, isStale, onChoose }: Props) {
             );
           }),
         )}
-        <text x={WIDTH / 2} y={height - 5} textAnchor="middle" fontSize="12" fill="var(--second)">
-          {reach.front === "bottom" ? "front of vehicle ↓" : "← front of vehicle"}
+        <text
+          {...(reach.front === "bottom"
+            ? { x: WIDTH / 2, y: height - 5 }
+            : { transform: `translate(14 ${height / 2}) rotate(-90)` })}
+          textAnchor="middle"
+          fontSize="12"
+          fill="var(--second)"
+        >
+          {reach.front === "bottom" ? "front of vehicle ↓" : "front of vehicle"}
         </text>
+        {reach.front !== "bottom" && (
+          <path d={`M17 ${height / 2 - 62} l-9 8 l9 8`} fill="none" stroke="var(--second)" strokeWidth="1.4" />
+        )}
       </svg>
       {reach.cylinders.map(({ number, row, column, bank }) => {
         const at = center(row, column);

@@ -61,6 +61,11 @@ module NimbleLedger
         rows.sort_by { |one| [-one.bits_per_minute, order.index(one.test), one.cylinder] }
       end
 
+      # @param test [String]
+      # @param cylinders [Array<Integer>] tested, and of a swap the partner
+      # @return [Reach::Cost, nil]
+      def cost(test, cylinders) = @reach.cost(test, cylinders, @needed)
+
       # How likely each outcome of a test is, by what is believed now.
       # @param row [Row]
       # @return [Array<Float>] in the order of its outcomes
@@ -76,7 +81,7 @@ module NimbleLedger
         return nil unless possible?(test) && !told?(test, number)
         return swap(test, number) if Places::SWAPS.key?(test)
 
-        cost = @reach.cost(test, [number], @needed)
+        cost = cost(test, [number])
         cost && Row.new(test, number, nil, bits(test, number), cost)
       end
 
@@ -112,7 +117,7 @@ module NimbleLedger
       def swap(test, number)
         least = nil
         partners(test, number).each do |partner|
-          cost = @reach.cost(test, [number, partner], @needed) or next
+          cost = cost(test, [number, partner]) or next
           least = [partner, cost] if least.nil? || cost.minutes < least.last.minutes - 1e-9
         end
         least && Row.new(test, number, least.first, bits(test, number), least.last)

@@ -59,6 +59,14 @@ module NimbleLedger
         each.reduce(:*) * side(several(hypothesis), codes.include?(SEVERAL))
       end
 
+      # @param hypothesis [Hypothesis]
+      # @param number [Integer] cylinder
+      # @return [Float] how likely a code names that cylinder
+      def chance(hypothesis, number) = cylinder(hypothesis, number)
+
+      # @return [Float] how likely the code for several or random misfires is there
+      def chance_of_several(hypothesis) = several(hypothesis)
+
       private
 
       def told_of(code, status)

@@ -83,6 +83,19 @@ module NimbleLedger
         )
       end
 
+      # Tests that can be done with what is here.
+      # @return [Array<Hash>] "test", "swap": whether it takes a partner
+      def tests_here
+        here = @tables.tests.select { |test| (@tables.test(test)["needs"].to_a - car.equipment).empty? }
+        here.map { |test| { "test" => test, "swap" => Places::SWAPS.key?(test) } }
+      end
+
+      # What a test costs from here on.
+      # @param test [Hash] "test", "cylinder", "with"?
+      # @return [Reach::Cost, nil] nil where it cannot be done
+      def cost_of(test, effort: Access::Effort.new) =
+        candidates(effort).cost(test["test"], test.values_at("cylinder", "with").compact)
+
       private
 
       def candidates(effort) =
