@@ -399,6 +399,7 @@ module Answers
         "quoted_hours" => NUM,
         "hours" => NUM,
         "trouble_hours" => NUM,
+        "billed_cents" => maybe(INT),
         "why" => TEXT
       }
     )

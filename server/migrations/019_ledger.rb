@@ -10,6 +10,8 @@ Sequel.migration do
       String :source, null: false
       column :finished_at, :timestamptz, null: false
       jsonb :entry, null: false
+      Bignum :billed_cents
+      jsonb :parts
       uuid :against
       String :why, null: false, default: ""
       foreign_key %i[shop_id against], :ledger_entries, key: %i[shop_id id]

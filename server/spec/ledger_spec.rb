@@ -136,6 +136,11 @@ RSpec.describe NimbleServer::Features::Ledger::Book do
     expect(entry["actual_minutes"]).to be_within(1e-6).of(card["actuals"]["actual_minutes"])
     expect(entry.values_at("engine", "technician")).to eq(["QT14", "Col Haddick"])
     expect(entry["mean_minutes"]).to be_positive
+    row = TestServer.db[:ledger_entries].where(key: "job:#{job["id"]}").first
+    expect(row[:billed_cents]).to eq(card["standing"]["money"]["so_far_cents"])
+    expect(row[:parts].map { |part| part["quantity"] }).to all(be_positive)
+    told = owner.call(:get, "/api/ledger/jobs?engine=QT14").last["jobs"].first
+    expect(told["billed_cents"]).to eq(row[:billed_cents])
     expect(entry["plugs"].map { |plug| plug["outcome"] }).to eq(["free"])
     expect(NimbleLedger::Ledger::History::SHAPE.faults(JSON.parse(JSON.generate(history([entry]))))).to eq([])
     expect(owner.call(:post, "/api/jobs/#{job["id"]}/hand-over", {}).first).to eq(409)

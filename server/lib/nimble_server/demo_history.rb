@@ -27,6 +27,8 @@ module NimbleServer
       "compound_used" => false
     }.freeze
     TASKS = 4
+    GUIDE = 0.8
+    GUIDE_LEAST = 0.6
 
     # @param shop [Shop]
     # @param technician [String] who signs in
@@ -98,16 +100,20 @@ module NimbleServer
     end
 
     def said(job)
-      total = job.plan.job.total
+      total = job.plan.job.estimated
       tasks = job.plan.job.tasks.select { |task| %w[remove refit].include?(task.kind) }.max_by(TASKS, &:mean)
       {
         "mean_minutes" => total.mean.to_f,
         "sd_minutes" => total.sd,
         "quoted_hours" => job.quoted_tenths / 10.0,
+        "reference_hours" => guide(job),
         "tasks" => tasks.map { |task| { "task" => "step:#{task.ref}:#{task.kind}", "estimate" => task.mean.to_f } },
         "plugs" => plugs(job)
       }
     end
+
+    # A printed guide's hours: round, and the same however deep it goes beyond the first layers.
+    def guide(job) = [(job.plan.job.estimated.mean / 60 * GUIDE * 5).ceil / 5.0, GUIDE_LEAST].max
 
     def plugs(job)
       construction = job.car.engine.plug("construction") or return []

@@ -73,6 +73,9 @@ export function JobsDialog({ behind, onClose }: Props) {
               <th scope="col" className="figure">
                 trouble, h
               </th>
+              <th scope="col" className="figure">
+                billed
+              </th>
               <th scope="col" aria-label="Correct" />
             </tr>
           </thead>
@@ -88,6 +91,7 @@ export function JobsDialog({ behind, onClose }: Props) {
                 <td className="figure">{format.hours(job.quoted_hours)}</td>
                 <td className="figure">{format.hours(job.hours)}</td>
                 <td className="figure">{format.hours(job.trouble_hours)}</td>
+                <td className="figure">{job.billed_cents === null ? "" : format.money(job.billed_cents)}</td>
                 <td>
                   {account.role === "owner" && (
                     <Button

@@ -39,6 +39,10 @@ module NimbleLedger
       # @return [Array<HandsOn::Piece>]
       attr_reader :pieces
 
+      # What the job comes to by what has fought back so far.
+      # @return [Integer, nil] cents; nil where a part has no price
+      def so_far_cents = @bill.total(fought_so_far)
+
       # Plugs that are out, as an estimate request says it (formats.md, "live").
       # @return [Hash] target id to what came of it
       def out
@@ -117,9 +121,9 @@ module NimbleLedger
 
         so_far = fought_so_far
         {
-          "so_far_cents" => @bill.total(so_far),
+          "so_far_cents" => so_far_cents,
           "limit_cents" => @limit,
-          "over" => over?(@bill.total(so_far)),
+          "over" => over?(so_far_cents),
           "next" => nexts(so_far)
         }
       end

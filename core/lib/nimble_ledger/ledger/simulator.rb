@@ -39,8 +39,8 @@ module NimbleLedger
       # @param seed [Integer]
       # @param truth [Truth]
       # @param work [Hash{String=>Array<Hash>}] by engine, estimates it may be asked for ("mean_minutes", "sd_minutes",
-      #   "quoted_hours", "tasks" and "plugs" as a history has them, outcomes left out); any job between one and four
-      #   hours where there is none
+      #   "quoted_hours", "reference_hours", "tasks" and "plugs" as a history has them, outcomes left out); any job
+      #   between one and four hours where there is none
       def initialize(seed, truth: TRUTH, work: {})
         @rng = Random.new(seed)
         @truth = truth
@@ -74,7 +74,7 @@ module NimbleLedger
           "finished" => at.utc.iso8601,
           "engine" => engine,
           "technician" => hand,
-          **estimate.slice("mean_minutes", "sd_minutes", "quoted_hours"),
+          **estimate.slice("mean_minutes", "sd_minutes", "quoted_hours", "reference_hours"),
           "actual_minutes" => (estimate["mean_minutes"] * share) + trouble,
           "trouble_minutes" => trouble.to_f,
           "tasks" => tasks,

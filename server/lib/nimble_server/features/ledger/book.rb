@@ -14,11 +14,12 @@ module NimbleServer
         # @param card [Jobs::Cards::Card]
         # @param state [Hash] the card's fold
         def post(card, state)
-          entry = Entry.new(@shop, card, state).to_h or return
+          entry = Entry.new(@shop, card, state)
+          job = entry.to_h or return
           key = "job:#{card.job[:id]}"
           return if @shop[:ledger_entries].where(key: key).any?
 
-          add(key, "job", entry)
+          add(key, "job", job, billed_cents: entry.billed_cents, parts: Sequel.pg_jsonb(entry.parts))
         end
 
         # @param jobs [Array<Hash>] entries of a history
@@ -45,15 +46,41 @@ module NimbleServer
             raise Refusal.new(409, "corrected", "This entry was corrected already: correct the newer one.")
           end
 
-          add("#{before[:key]}##{SecureRandom.hex(4)}", before[:source], before[:entry].to_h.merge(changes), id, why)
+          kept = before.slice(:billed_cents, :parts).merge(against: id, why: why)
+          add("#{before[:key]}##{SecureRandom.hex(4)}", before[:source], before[:entry].to_h.merge(changes), **kept)
         end
 
-        # Entries in force, oldest first: those nothing stands against.
-        # @return [Array<Hash>] rows
-        def rows
+        # Entries in force: those nothing stands against.
+        # @return [Sequel::Dataset]
+        def in_force
           against = @shop[:ledger_entries].exclude(against: nil).select(:against)
-          @shop[:ledger_entries].exclude(id: against).order(:finished_at, :id).all
+          @shop[:ledger_entries].exclude(id: against)
         end
+
+        # @return [Array<Hash>] all entries in force, oldest first
+        def rows = in_force.order(:finished_at, :id).all
+
+        # @return [Array<Hash>] the last so many, oldest first
+        def last(count, among = in_force) = among.reverse(:finished_at, :id).limit(count).all.reverse
+
+        # Sums over the entries in force, hours.
+        SUMS = {
+          jobs: "count(*)",
+          since: "min(finished_at)",
+          quoted: "coalesce(sum((entry ->> 'quoted_hours')::float8), 0)",
+          worked: "coalesce(sum((entry ->> 'actual_minutes')::float8), 0) / 60",
+          trouble: "coalesce(sum((entry ->> 'trouble_minutes')::float8), 0) / 60"
+        }.freeze
+
+        # @return [Hash] see SUMS
+        def sums = in_force.select(*SUMS.map { |name, sql| Sequel.lit(sql).as(name) }).first
+
+        # Who has worked on what.
+        # @return [Array(String, String)] engine, technician
+        def pairs =
+          in_force.distinct.select_map(
+            %w[engine technician].map { |key| Sequel.lit("entry ->> '#{key}'").as(key.to_sym) }
+          )
 
         # @return [Hash] a nimble-ledger.history (formats.md)
         def history
@@ -72,8 +99,8 @@ module NimbleServer
 
         def key_of(source, job) = "#{source}:#{job["id"]}"
 
-        def add(key, source, entry, against = nil, why = "")
-          @shop.db[:ledger_entries].insert(row(key, source, entry).merge(against: against, why: why))
+        def add(key, source, entry, **rest)
+          @shop.db[:ledger_entries].insert(row(key, source, entry).merge(rest))
           Learned.new(@shop).ask
           Live.tell(@shop, "ledger")
         end

@@ -38,6 +38,20 @@ module NimbleServer
           }.reject { |_key, value| value.nil? || value == [] }
         end
 
+        # What the job came to, what fought back in it; nil where it cannot be said in money.
+        # @return [Integer, nil]
+        def billed_cents
+          fold = Jobs::Marks.new(@shop).fold(@card.job)
+          Jobs::Standings.new(@shop).standing(@card, fold).so_far_cents
+        end
+
+        # Parts the work took.
+        # @return [Array<Hash>] part, quantity
+        def parts
+          used = @work.needed.rows.reject { |row| row.rule == "if-needed" }
+          used.map { |row| { "part" => row.part, "quantity" => row.quantity } }
+        end
+
         private
 
         def technician

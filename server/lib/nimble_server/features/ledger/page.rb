@@ -7,6 +7,7 @@ module NimbleServer
       # promises hold, what costs most, by whom. A technician sees the shop's figures and their own, not each other's.
       class Page
         LAST = 26
+        MOST = 200
         FEW = 10
 
         # @param account [Hash] who looks: "role", "name"
@@ -19,15 +20,15 @@ module NimbleServer
         def to_h
           learned = Learned.new(@shop)
           learned.ask
-          rows = Book.new(@shop).rows
-          entries = rows.map { |row| row[:entry] }
+          book = Book.new(@shop)
+          sums = book.sums
           {
-            "jobs" => rows.size,
-            "since" => rows.first && rows.first[:finished_at].iso8601,
+            "jobs" => sums[:jobs],
+            "since" => sums[:since]&.iso8601,
             "learning" => learned.progress,
-            "last" => rows.last(LAST).map { |row| stroke(row) },
-            "sums" => sums(entries),
-            "entwined" => entwined(entries),
+            "last" => book.last(LAST).map { |row| stroke(row) },
+            "sums" => told_sums(sums),
+            "entwined" => entwined(book.pairs),
             "learned" => learned.last && told(learned.last),
             "comebacks" => Comebacks.new(@shop).rows
           }.merge(Offered.new(@shop, learned, rate_cents).to_h)
@@ -37,18 +38,22 @@ module NimbleServer
         # @param wanted [Hash] "engine", "technician", "month": those that are given
         # @return [Hash] see the contract, LedgerJobs
         def jobs(wanted)
-          found = Book.new(@shop).rows.select { |row| behind?(row[:entry], wanted) }
-          { "jobs" => found.last(200).reverse.map { |row| stroke(row) } }
+          return { "jobs" => [] } if wanted["technician"] && !mine?(wanted["technician"])
+
+          book = Book.new(@shop)
+          { "jobs" => book.last(MOST, behind(book.in_force, wanted)).reverse.map { |row| stroke(row) } }
         end
 
         private
 
-        def behind?(entry, wanted)
-          return false if wanted["technician"] && !mine?(wanted["technician"])
+        def behind(entries, wanted)
+          found =
+            %w[engine technician].reduce(entries) do |rows, key|
+              wanted[key] ? rows.where(Sequel.lit("entry ->> ? = ?", key, wanted[key])) : rows
+            end
+          return found unless wanted["month"]
 
-          (wanted["engine"].nil? || entry["engine"] == wanted["engine"]) &&
-            (wanted["technician"].nil? || entry["technician"] == wanted["technician"]) &&
-            (wanted["month"].nil? || entry["finished"].start_with?(wanted["month"]))
+          found.where(Sequel.lit("to_char(finished_at AT TIME ZONE 'UTC', 'YYYY-MM') = ?", wanted["month"]))
         end
 
         def mine?(name) = @account[:role] != "technician" || name == @account[:name]
@@ -63,20 +68,19 @@ module NimbleServer
             "quoted_hours" => entry["quoted_hours"],
             "hours" => entry["actual_minutes"] / 60.0,
             "trouble_hours" => entry["trouble_minutes"] / 60.0,
+            "billed_cents" => row[:billed_cents],
             "why" => row[:why]
           }
         end
 
         # What fought back is apart: it may have been agreed to and paid.
-        def sums(entries)
-          quoted = entries.sum(0.0) { |entry| entry["quoted_hours"] }
-          trouble = entries.sum(0.0) { |entry| entry["trouble_minutes"] / 60.0 }
-          plain = entries.sum(0.0) { |entry| entry["actual_minutes"] / 60.0 } - trouble
+        def told_sums(sums)
+          plain = sums[:worked] - sums[:trouble]
           {
-            "quoted_hours" => quoted,
+            "quoted_hours" => sums[:quoted],
             "worked_hours" => plain,
-            "trouble_hours" => trouble,
-            "beyond_cents" => cents(plain - quoted)
+            "trouble_hours" => sums[:trouble],
+            "beyond_cents" => cents(plain - sums[:quoted])
           }
         end
 
@@ -84,9 +88,11 @@ module NimbleServer
         def cents(hours) = NimbleLedger::Money.round(NimbleLedger::ThreePoints.exact(hours) * rate_cents)
         def rate_cents = @rate_cents ||= HouseRules::House.new(@shop).settings["rate_cents"]
 
-        def entwined(entries)
-          pairs = NimbleLedger::Ledger::Entwined.of(entries.map { |entry| entry.values_at("engine", "technician") })
-          pairs.select { |pair| mine?(pair.technician) }.map { |pair| pair.to_h.transform_keys(&:to_s) }
+        def entwined(pairs)
+          NimbleLedger::Ledger::Entwined
+            .of(pairs)
+            .select { |pair| mine?(pair.technician) }
+            .map { |pair| pair.to_h.transform_keys(&:to_s) }
         end
 
         def told(last)
