@@ -58,6 +58,22 @@ RSpec.describe NimbleServer::Features::Ledger::Lessons do
     expect(owner.call(:get, "/api/quotes/#{id}/revisions/1").last).to eq(before)
   end
 
+  it "stands in what is saved while it is in force, so that it recomputes to the cent ever after" do
+    id = quoted["quote"]["id"]
+    take
+    shown = quoted(id)
+    expect(owner.save(id, shown).first).to eq(201)
+    frozen =
+      TestServer.db[:quote_scopes].where(quoted_tenths: (learned(shown)["hours"] * 10).round).order(:created_at).last
+    expect(frozen[:request]["learned"]["hours"]["jobs"]).to eq(learned(shown)["jobs"])
+    act(act: "back", lesson: page["in_force"]["id"])
+    again = NimbleLedger::Estimate::Request.build(JSON.parse(JSON.generate(frozen[:request]))).job
+    expect(again.price.total_cents).to eq(frozen[:total_cents])
+    expect(again.quoted_tenths).to eq(frozen[:quoted_tenths])
+    revision = owner.call(:get, "/api/quotes/#{id}/revisions/1").last
+    expect(JSON.generate(revision)).to include("\"estimated_hours\":#{learned(shown)["estimated_hours"]}")
+  end
+
   it "is taken back with one press: quotes are as before; another one's press on the same finds it gone" do
     plain = quoted
     force = take.last["in_force"]

@@ -91,7 +91,7 @@ const Index = styled.nav`
       margin: 0 0 0 auto;
     }
   }
-  @media (max-width: 560px) {
+  @media (max-width: 700px) {
     padding: 0 4px;
     flex-wrap: wrap;
     gap: 3px;
@@ -101,7 +101,8 @@ const Index = styled.nav`
       font-size: 12px;
     }
     a.here,
-    .rest {
+    .rest,
+    kbd {
       display: none;
     }
   }

@@ -1,10 +1,10 @@
 import { useMutation } from "@tanstack/react-query";
 import { type CSSProperties, useState } from "react";
-import { ToggleButton } from "react-aria-components";
 import { useNavigate } from "react-router";
 import styled from "styled-components";
 import { api, type PracticeCar, type PracticeTest } from "../api/client";
 import { useSession } from "../session/SessionGate";
+import { Chip } from "../shared/Chip";
 import { list } from "../shared/format";
 import { Button, Heading, Notice, Plate, Small, Strong } from "../shared/parts";
 import { Columns, Margin, Matter, Spread } from "../shared/Spread";
@@ -32,23 +32,6 @@ const Chips = styled.div`
   flex-wrap: wrap;
   gap: 6px;
   margin: 8px 0 14px;
-  button[data-rac] {
-    min-height: 34px;
-    padding: 3px 12px;
-    border: 1.4px solid var(--ink);
-    border-radius: 17px;
-    background: var(--sheet);
-    color: var(--ink);
-    cursor: pointer;
-  }
-  button[data-selected] {
-    background: var(--ink);
-    color: var(--sheet);
-  }
-  button[data-focus-visible] {
-    outline: 3px solid var(--mark);
-    outline-offset: 2px;
-  }
 `;
 const Words = styled.label`
   display: block;
@@ -166,7 +149,7 @@ export function Practice({ car }: { car: PracticeCar }) {
             <Small as="p">of number {shown}; press another cylinder for its parts</Small>
             <Chips role="group" aria-label="Renew">
               {here.map((target) => (
-                <ToggleButton
+                <Chip
                   key={target.id}
                   isSelected={targets.includes(target.id)}
                   onChange={(on) =>
@@ -177,7 +160,7 @@ export function Practice({ car }: { car: PracticeCar }) {
                   }
                 >
                   {target.label}
-                </ToggleButton>
+                </Chip>
               ))}
             </Chips>
           </>

@@ -1,9 +1,9 @@
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
-import { ToggleButton } from "react-aria-components";
 import styled from "styled-components";
 import { api, type NewSketch } from "../api/client";
 import { Dialog } from "../shared/Dialog";
+import { Chip } from "../shared/Chip";
 import { Choice } from "../shared/fields/Choice";
 import { Field } from "../shared/fields/Field";
 import { faultsByPath } from "../shared/faults";
@@ -44,26 +44,6 @@ const Pair = styled.div`
     grid-template-columns: 1fr;
   }
 `;
-const Chip = styled(ToggleButton)<{ $round?: boolean }>`
-  min-height: 32px;
-  min-width: ${(p) => (p.$round ? "32px" : "0")};
-  padding: 2px ${(p) => (p.$round ? "6px" : "12px")};
-  border: 1.4px solid var(--ink);
-  border-radius: 16px;
-  background: var(--sheet);
-  color: var(--ink);
-  font-size: 14px;
-  cursor: pointer;
-  &[data-selected] {
-    background: var(--ink);
-    color: var(--sheet);
-  }
-  &[data-focus-visible] {
-    outline: 3px solid var(--mark);
-    outline-offset: 2px;
-  }
-`;
-
 const MOVES: [NewSketch["moves"][number], string][] = [
   ["throttle", "throttle body"],
   ["harness", "harness"],
