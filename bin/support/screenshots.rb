@@ -73,10 +73,14 @@ class Screenshots
 
   # A made-up car at its end.
   def practice
-    @stage.go("/practice/7", "A made-up car")
-    @driver.find_element(css: "[role=group][aria-label=Renew] button").click
+    @stage.go("/practice/4", "A made-up car")
+    { "Do" => "Exchange coil", "at" => "3", "with" => "1" }.each { |label, option| pick(label, option) }
+    click("Do it")
+    @stage.see("Exchange coil 3 with 1:")
+    @driver.find_element(css: "button[aria-label^='Cylinder 1,']").click
+    click("Coil 1")
     @stage.see("quoted")
-    words = "The plug of number 2 under the battery comes to 208 and may break on its way out."
+    words = "The coil of number 3, which sits at 1 now, is at fault. The engine cover comes off for it."
     @driver.find_element(css: "textarea").send_keys(words)
     click("Show the truth")
     @stage.see("It was the")
@@ -156,6 +160,14 @@ class Screenshots
     ["n", "1", "3", "n", "2", "4", "6", "p", "[", "="].each { |key| @stage.press(key) }
     @stage.see("Both days together")
     @stage.settled
+  end
+
+  # From a list that opens.
+  def pick(label, option)
+    field = "//*[normalize-space(text())='#{label}']/following-sibling::button[@aria-haspopup='listbox']"
+    @driver.find_element(xpath: field).click
+    @stage.see(option)
+    @driver.find_element(xpath: "//*[@role='option'][normalize-space()='#{option}']").click
   end
 
   def click(text) =

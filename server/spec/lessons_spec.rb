@@ -134,6 +134,98 @@ RSpec.describe NimbleServer::Features::Ledger::Lessons do
     Process.wait(pid)
   end
 
+  describe "what is to be learned" do
+    let(:shop) { NimbleServer::Shop.new(TestServer.db, shop_id) }
+    let(:learned) { NimbleServer::Features::Ledger::Learned }
+
+    def waiting = TestServer.db[:que_jobs].where(finished_at: nil).count
+
+    it "is asked for once for each state of the ledger, however often it is looked at" do
+      owner.call(:post, "/api/ledger/import", one_more)
+      before = waiting
+      3.times { page }
+      expect(waiting).to eq(before)
+      owner.call(:post, "/api/ledger/import", one_more)
+      expect(waiting).to eq(before + 1)
+    end
+
+    it "is nothing new where nothing moved: learning again keeps what is there" do
+      state = learned.new(shop).state
+      at = TestServer.db[:ledger_learned].where(shop_id: shop_id).get(:learned_at)
+      TestServer.learn(shop_id)
+      expect(learned.new(shop).state).to eq(state)
+      expect(TestServer.db[:ledger_learned].where(shop_id: shop_id).get(:learned_at)).to eq(at)
+      expect(learned.new(shop).progress).to be_nil
+    end
+
+    it "fails loudly where it cannot be worked out, so that the job is tried again, and the last stays" do
+      owner.call(:post, "/api/ledger/import", one_more)
+      stub_const("#{learned}::COMMAND", File.join(NimbleServer::ROOT, "bin/no-such-command"))
+      last = learned.new(shop).last
+      expect { learned.new(shop).learn }.to raise_error(learned::NotLearned)
+      expect(learned.new(shop).last).to eq(last)
+      expect(learned.new(shop).progress).to be_between(0, 1)
+    end
+
+    it "moves with the house's figures: another quantile is another calibration" do
+      other = Client.as("owner@hollow.example")
+      id = TestServer.db[:accounts].where(email: "owner@hollow.example").get(:shop_id)
+      now = -> { learned.new(NimbleServer::Shop.new(TestServer.db, id)).now }
+      set = ->(**given) do
+        base = other.call(:get, "/api/house").last["revision"]
+        other.call(:put, "/api/house/settings", given.merge(revision: base)).first
+      end
+      before = now.call
+      expect(set.call(settings: { quantile: 0.7 })).to eq(200)
+      expect(now.call).not_to eq(before)
+      set.call(settings: {}, shipped: ["quantile"])
+    end
+  end
+
+  describe "cars that came back" do
+    let(:shop) { NimbleServer::Shop.new(TestServer.db, shop_id) }
+    let(:comebacks) { NimbleServer::Features::Ledger::Comebacks.new(shop) }
+
+    # A card as it is frozen, with work the shop owed.
+    def card(job_id, revision, owed)
+      request = {
+        "engine" => {
+          "code" => "JIV6",
+          "targets" => [
+            { "id" => "coil-5", "work" => "coil" },
+            { "id" => "coil-3", "work" => "coil" },
+            { "id" => "plug-5", "work" => "plug" }
+          ]
+        },
+        "warranty" => owed
+      }
+      shop.insert(
+        :job_cards,
+        job_id: job_id,
+        revision: revision,
+        agreed: SecureRandom.uuid,
+        request: Sequel.pg_jsonb(request),
+        sheet: Sequel.pg_jsonb({})
+      )
+    end
+
+    it "are counted by the newest card of each job, once for each kind of work" do
+      jobs = shop[:jobs].select_map(:id).first(2)
+      counts = -> { comebacks.rows.to_h { |row| [row["work"], row["count"]] } }
+      before = counts.call
+      TestServer
+        .db
+        .transaction(rollback: :always) do
+          card(jobs.first, 901, %w[coil-5 coil-3])
+          expect(counts.call["coil"]).to eq(before.fetch("coil", 0) + 1)
+          card(jobs.last, 901, %w[coil-5 plug-5])
+          expect(counts.call).to include("coil" => before.fetch("coil", 0) + 2, "plug" => before.fetch("plug", 0) + 1)
+          card(jobs.first, 902, [])
+          expect(counts.call["coil"]).to eq(before.fetch("coil", 0) + 1)
+        end
+    end
+  end
+
   def one_more
     job = NimbleLedger::Ledger::Simulator.new(rand(1_000_000)).jobs(1).first
     { format: "nimble-ledger.history", version: 1, jobs: [job.merge("id" => SecureRandom.uuid)] }

@@ -79,6 +79,21 @@ RSpec.describe NimbleLedger::Practice do
       expect(wrong["cents"]).to eq(wrong["renewed_cents"] + wrong["return_cents"])
     end
 
+    it "renews nothing by the tables where it is known that no part mends it" do
+      known =
+        (1..300)
+          .lazy
+          .map { |seed| practice(seed) }
+          .find do |kase|
+            next unless %w[wiring injector compression].include?(kase.fault.cause)
+
+            path = score(kase)["tables"]["path"]
+            path.last["chance"] >= 0.9
+          end
+      told = score(known)["tables"]
+      expect(told).to include("labels" => [], "cured" => true, "renewed_cents" => 0, "return_cents" => 0)
+    end
+
     it "takes renewing nothing for right where no part mends it" do
       expect(score(wiring)["yours"]).to include("cured" => true, "cents" => 0)
       expect(score(wiring, targets: ["coil-1"])["yours"]["cured"]).to be(false)

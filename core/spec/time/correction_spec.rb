@@ -3,6 +3,8 @@
 require_relative "../spec_helper"
 
 RSpec.describe NimbleLedger::Time::Correction do
+  matcher(:be_sorted) { match { |list| list == list.sort } }
+
   let(:total) { NimbleLedger::Time::Total.new(100.0, 400.0) }
 
   def correction(effect: 0.1, common: 0.02, doubt: 0.003, **rest) =
@@ -40,5 +42,74 @@ RSpec.describe NimbleLedger::Time::Correction do
     expect(again.to_h).to eq(made.to_h)
     expect { described_class::SHAPE.check!(made.to_h, what: "learned", code: "invalid_request") }.not_to raise_error
     expect(again.over.begin).to be_within(1e-9).of(Math.exp(0.1 - (1.959963984540054 * Math.sqrt(0.003))) - 1)
+  end
+
+  describe "over every shipped engine" do
+    let(:house) { NimbleLedger::House::Settings.defaults }
+    let(:cars) do
+      Engines.codes.map do |code|
+        NimbleLedger::Car.new(engine: Engines.engine(code), house: house, equipment: Engines::EQUIPMENT)
+      end
+    end
+
+    # All plugs of an engine.
+    def job(car) = car.job(car.engine.targets.select(&:plug?))
+
+    def learned(**given) = described_class.new(effect: 0.0, common: 0.0, doubt: 0.0, **given)
+
+    it "changes nothing where nothing was learned but what was believed" do
+      believed = Math.log(1 + (house["common_variation"]**2))
+      cars.each do |car|
+        plain = job(car)
+        same = job(car.with(correction: learned(common: believed)))
+        expect(same.plan.job.total.mean).to be_within(1e-9).of(plain.plan.job.total.mean)
+        expect(same.plan.job.total.variance).to be_within(1e-6).of(plain.plan.job.total.variance)
+        expect(same.quoted_tenths).to eq(plain.quoted_tenths)
+      end
+    end
+
+    it "moves every job by the same share, and leaves plan, tasks and sequence as they are" do
+      cars.each do |car|
+        plain = job(car)
+        moved = job(car.with(correction: learned(effect: 0.2, common: Math.log(1.0144))))
+        expect(Math.log(moved.plan.job.total.quantile(0.5) / plain.plan.job.total.quantile(0.5))).to be_within(1e-9).of(
+          0.2
+        )
+        expect(moved.plan.steps.map(&:id)).to eq(plain.plan.steps.map(&:id))
+        expect(moved.plan.job.tasks.map(&:mean)).to eq(plain.plan.job.tasks.map(&:mean))
+        expect(moved.plan.sequence.pieces.map(&:id)).to eq(plain.plan.sequence.pieces.map(&:id))
+        expect(moved.plan.job.estimated.mean).to eq(plain.plan.job.total.mean)
+      end
+    end
+
+    it "never quotes less for more doubt, nor for a larger effect" do
+      cars.each do |car|
+        quoted = ->(**given) { job(car.with(correction: learned(common: 0.02, **given))).quoted_tenths }
+        expect([0.0, 0.01, 0.05].map { |doubt| quoted.call(doubt: doubt) }).to be_sorted
+        expect([-0.2, 0.0, 0.2].map { |effect| quoted.call(effect: effect) }).to be_sorted
+      end
+    end
+
+    it "is taken out of a car that is estimated, odds and all" do
+      odds =
+        NimbleLedger::Risk::LearnedOdds.new(
+          "broken" => {
+            "multi-piece" => {
+              "factor" => 2.0,
+              "soaks" => {
+                "short" => 0.5
+              }
+            }
+          },
+          "thread" => 1.5,
+          "stubborn" => 1.0
+        )
+      car = cars.first.with(correction: learned(effect: 0.2), odds: odds)
+      expect([car.uncorrected.correction, car.uncorrected.odds]).to eq([nil, nil])
+      expect(cars.first.uncorrected).to equal(cars.first)
+      expect(odds.broken("multi-piece", "short")).to eq(1.0)
+      expect(odds.broken("multi-piece", "none")).to eq(2.0)
+      expect(odds.broken("one-piece", "short")).to eq(1)
+    end
   end
 end

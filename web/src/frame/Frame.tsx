@@ -91,7 +91,7 @@ const Index = styled.nav`
       margin: 0 0 0 auto;
     }
   }
-  @media (max-width: 700px) {
+  @media (max-width: 760px) {
     padding: 0 4px;
     flex-wrap: wrap;
     gap: 3px;

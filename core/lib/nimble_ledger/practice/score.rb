@@ -100,9 +100,18 @@ module NimbleLedger
           return go(@case.done([*bare(evidence), best.slice("test", "cylinder", "with")]))
         end
 
-        held = @case.request(evidence).belief.held
-        target = answer["advice"] == "elsewhere" ? nil : repairs_after(evidence).likeliest(held)
-        Way.new(evidence, lost(evidence), [target].compact)
+        Way.new(evidence, lost(evidence), [renewed(answer["advice"], evidence)].compact)
+      end
+
+      # What the advice renews: what mends what is known, else what repairs the likeliest suspect; nothing where it is
+      # known to be something no part mends.
+      def renewed(advice, evidence)
+        return nil if advice == "elsewhere"
+
+        request = @case.request(evidence)
+        return request.sure_target(effort: @effort) if advice == "repair"
+
+        repairs_after(evidence).likeliest(request.belief.held)
       end
 
       def bare(evidence) = evidence.map { |one| one.slice("test", "cylinder", "with") }

@@ -90,6 +90,10 @@ module NimbleLedger
         here.map { |test| { "test" => test, "swap" => Places::SWAPS.key?(test) } }
       end
 
+      # What cures the fault as good as surely.
+      # @return [Profile::Target, nil] nil where nothing does
+      def sure_target(effort: Access::Effort.new) = advice(candidates(effort), effort).sure_target
+
       # What a test costs from here on.
       # @param test [Hash] "test", "cylinder", "with"?
       # @return [Reach::Cost, nil] nil where it cannot be done

@@ -71,7 +71,7 @@ module NimbleServer
         # @return [Hash]
         def answer(history)
           Open3.popen3({ "RUBYOPT" => nil }, "ruby", COMMAND, "-") do |input, output, said, child|
-            writing = Thread.new { input.write(history).tap { input.close } }
+            writing = Thread.new { hand_in(input, history) }
             reading = Thread.new { output.read }
             said.each_line { |line| told(line) }
             writing.join
@@ -79,6 +79,15 @@ module NimbleServer
 
             JSON.parse(reading.value)
           end
+        end
+
+        # A child that has ended reads no more: how it ended says why.
+        def hand_in(input, history)
+          input.write(history)
+        rescue Errno::EPIPE
+          nil
+        ensure
+          input.close
         end
 
         def told(line)
