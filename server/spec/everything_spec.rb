@@ -44,6 +44,9 @@ RSpec.describe NimbleServer::Features::Everything::Archive do
   it "reads back: engines and prices are documents of their formats, cars a list that changes nothing" do
     engines = @files.select { |name, _| name.start_with?("engines/") }
     expect(engines.size).to eq(TestServer.db[:engine_profiles].where(shop_id: @shop).select(:code).distinct.count)
+    history = JSON.parse(@files["history.json"])
+    expect(NimbleLedger::Ledger::History::SHAPE.faults(history)).to eq([])
+    expect(history["jobs"].size).to eq(TestServer.db[:ledger_entries].where(shop_id: @shop, against: nil).count)
     engines.each_value { |text| NimbleLedger::Profile::Engine.build(JSON.parse(text)) }
     expect(NimbleLedger::Parts::Catalog.build(JSON.parse(@files["prices.catalog.json"]))).to be_a(
       NimbleLedger::Parts::Catalog

@@ -62,6 +62,9 @@ RSpec.describe "the ledger", type: :feature do
     id = made_quote("4-TRE-1M", [5], email: "owner@merrow.example")
     open_page(id)
     expect(page).to have_text(/Learned from \d+ jobs, \d+ to \d+ % above the estimate: [\d.]+ h, not [\d.]+ h/)
+    click_button "quoted: why?"
+    expect(page).to have_css("[role=dialog]", text: /add up to \d+ minutes on average; with what was learned .* \d+\./)
+    press(:escape)
     learned
     within(box) { click_button "Take it back" }
     expect(page).to have_css(box, text: "A lesson is waiting")

@@ -130,7 +130,7 @@ module NimbleLedger
       end
 
       def share
-        reaching = @plan.job.minutes("remove", "refit", "closing") / @plan.job.total.mean
+        reaching = @plan.job.minutes("remove", "refit", "closing") / @plan.job.estimated.mean
         if reaching >= 0.9
           "nearly all"
         elsif reaching >= 0.65

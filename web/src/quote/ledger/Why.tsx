@@ -5,7 +5,7 @@ import { Dialog } from "../../shared/Dialog";
 import { type Formatter, list } from "../../shared/format";
 import { Small } from "../../shared/parts";
 import { originWords } from "../../workshop/words";
-import { reasonWords } from "../words";
+import { learnedWords, reasonWords } from "../words";
 
 type Line = NonNullable<Estimate["price"]>["lines"][number];
 type Task = NonNullable<Sheet["tasks"]>[number];
@@ -61,20 +61,25 @@ function WhyHours({ sheet, onClose }: { sheet: Sheet; onClose: () => void }) {
   const estimate = sheet.estimate;
   if (!estimate) return null;
   const { hours } = estimate;
+  const added = hours.learned?.mean_minutes ?? hours.mean_minutes;
   return (
     <Dialog title={`Why ${format.hours(hours.quoted)} hours?`} onClose={onClose} wide>
       <p>
-        The tasks add up to {format.minutes(hours.mean_minutes)} minutes on average. {shares(format, hours)}{" "}
+        The tasks add up to {format.minutes(added)} minutes on average
+        {sheet.learned &&
+          `; with what was learned they are expected to take ${format.minutes(hours.mean_minutes)}`}.{" "}
+        {shares(format, hours)}{" "}
         {hours.computed === undefined
           ? "The quote is the house share of that range, rounded up."
           : `The house share of that range, rounded up, is ${format.hours(hours.computed)} h; ` +
             `${format.hours(hours.quoted)} h is set by hand: ${hours.reason}.`}
       </p>
-      <TaskTable tasks={sheet.tasks ?? []} sheet={sheet} total={hours.mean_minutes} />
+      {sheet.learned && <p>{learnedWords(sheet.learned, format)}</p>}
+      <TaskTable tasks={sheet.tasks ?? []} sheet={sheet} total={added} />
       <p>
         <Small>
           Minutes are the engine profile's, typed there where nothing else is said; house tasks, soaks and multipliers
-          are house settings, none of them learned from jobs yet.
+          are house settings. {sheet.learned ? "What was learned moves their sum." : "Nothing learned is in it."}
         </Small>
       </p>
     </Dialog>

@@ -50,6 +50,7 @@ module NimbleServer
           engines(zip)
           prices(zip)
           entry(zip, "garage.csv", Customers::GarageList.new(@shop).csv)
+          entry(zip, "history.json", JSON.generate(Ledger::Book.new(@shop).history))
           tables.each { |table| rows(zip, table) }
         end
 
@@ -69,6 +70,7 @@ module NimbleServer
               "engines/" => "nimble-ledger.engine, the newest revision of each: can be read in again",
               "prices.catalog.json" => "nimble-ledger.catalog, the newest price list: can be read in again",
               "garage.csv" => "cars and owners: can be read in again",
+              "history.json" => "nimble-ledger.history, every finished job: can be read in again",
               "tables/" => "every row, one JSON object a line; bytes as base64"
             }
           }
