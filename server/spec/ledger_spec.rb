@@ -72,11 +72,28 @@ RSpec.describe NimbleServer::Features::Ledger::Book do
     expect(stranger.call(:get, "/api/ledger/table").last).to include("SK18,Ebba Quillon", "finished,engine")
   end
 
+  it "takes a past once that two bring along at the same moment" do
+    jobs = simulated(30)
+    clients = Array.new(2) { Client.as("owner@hollow.example") }
+    call = ->(client) { Thread.new { client.call(:post, "/api/ledger/import", history(jobs)).first } }
+    expect(clients.map(&call).map(&:value)).to eq([201, 201])
+    keys = jobs.map { |job| "import:#{job["id"]}" }
+    expect(TestServer.db[:ledger_entries].where(key: keys).count).to eq(30)
+  end
+
   it "takes its own export back, row by row, and refuses what is neither table nor history" do
     stranger.call(:post, "/api/ledger/import", history(simulated(5)))
     export = stranger.call(:get, "/api/ledger/export").last
     report = stranger.call(:post, "/api/ledger/past/report", { text: JSON.generate(export) }).last
-    expect(report["rejected"]).to eq(0)
+    expect(report.slice("added", "known", "rejected")).to eq(
+      "added" => 0,
+      "known" => export["jobs"].size,
+      "rejected" => 0
+    )
+    table = stranger.call(:get, "/api/ledger/table").last
+    taken = stranger.call(:post, "/api/ledger/past", { text: table }).last
+    expect(taken.slice("added", "known")).to eq("added" => 0, "known" => export["jobs"].size)
+    expect(stranger.call(:get, "/api/ledger/export").last["jobs"].size).to eq(export["jobs"].size)
     wrong = export.merge("jobs" => [export["jobs"].first.merge("actual_minutes" => -1)])
     rows = stranger.call(:post, "/api/ledger/past/report", { text: JSON.generate(wrong) }).last["rows"]
     expect(rows).to match([{ "line" => 1, "reason" => /actual_minutes/ }])

@@ -22,17 +22,20 @@ module NimbleServer
           add(key, "job", job, billed_cents: entry.billed_cents, parts: Sequel.pg_jsonb(entry.parts))
         end
 
+        # Those that are not here yet: neither brought along before, nor exported from here.
         # @param jobs [Array<Hash>] entries of a history
-        # @return [Integer] how many of them are here already
-        def known(jobs, source: "import") =
-          @shop[:ledger_entries].where(key: jobs.map { |job| key_of(source, job) }.uniq).count
+        # @return [Array<Hash>]
+        def fresh(jobs, source: "import")
+          keys, ids = @shop[:ledger_entries].select_map(%i[key id]).transpose.map(&:to_set)
+          jobs.uniq { |job| job["id"] }.reject { |job| keys&.include?(key_of(source, job)) || ids&.include?(job["id"]) }
+        end
 
         # @param jobs [Array<Hash>] entries of a history (formats.md)
         # @return [Hash] how many were added, and how many were there already
         def import(jobs, source: "import")
-          known = @shop[:ledger_entries].select_map(:key).to_set
-          fresh = jobs.uniq { |job| job["id"] }.reject { |job| known.include?(key_of(source, job)) }
-          @shop.db[:ledger_entries].multi_insert(fresh.map { |job| row(key_of(source, job), source, job) })
+          fresh = fresh(jobs, source: source)
+          rows = fresh.map { |job| row(key_of(source, job), source, job) }
+          @shop.db[:ledger_entries].insert_conflict(target: %i[shop_id key]).multi_insert(rows)
           Learned.new(@shop).ask
           { "added" => fresh.size, "known" => jobs.size - fresh.size }
         end
