@@ -62,6 +62,27 @@ RSpec.describe NimbleLedger::Ledger::Lesson do
     expect(lately["would_held"]["share"]).to be_within(0.08).of(0.8)
   end
 
+  it "calibrates the quantile the house quotes at, whichever that is" do
+    found = history(jobs, house: { "quantile" => 0.72 }).learn
+    asked = found["lesson"]["engines"]["E1"]["z"].to_h { |row| row.values_at("p", "z") }
+    expect(asked.keys).to include(0.72, 0.5, 0.8, 0.95)
+    expect(asked.sort.map(&:last)).to eq(asked.values.sort)
+    total = NimbleLedger::Time::Total.new(120.0, 400.0)
+    correction = NimbleLedger::Time::Correction.from(found["lesson"]["engines"]["E1"])
+    house = NimbleLedger::House::Settings.defaults.with({ "quantile" => 0.72 })
+    ask = { "engine" => "E1", "technician" => nil, "mean_minutes" => 120, "sd_minutes" => 20 }
+    predicted = history(jobs, predict: [ask], house: { "quantile" => 0.72 }).answer["predict"].first
+    corrected = correction.of(total, common_variation: house["common_variation"])
+    expect(NimbleLedger::Time::QuotedHours.new(house).tenths(corrected) / 10.0).to eq(predicted["quoted_hours"])
+  end
+
+  it "says nothing of a shop without jobs, and takes no press for it" do
+    empty = history([]).learn
+    expect(empty["lesson"]).to include("jobs" => 0, "engines" => {}, "rows" => [])
+    expect(empty["lesson"]["lately"]).to include("jobs" => 0, "off_hours" => nil, "would_hours" => 0.0)
+    expect(empty.values_at("steps", "protocols")).to eq([[], []])
+  end
+
   it "would have quoted nothing otherwise, whatever comes after a job" do
     poisoned = jobs.map.with_index { |job, i| i < 300 ? job : job.merge("actual_minutes" => job["actual_minutes"] * 9) }
     wanted = ->(list) do

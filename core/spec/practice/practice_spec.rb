@@ -43,6 +43,41 @@ RSpec.describe NimbleLedger::Practice do
     expect(moved / coils.size.to_f).to be_within(0.1).of(chance)
   end
 
+  it "takes plugs out as the odds of the car say, before any soak" do
+    cases = (1..60).map { |seed| practice(seed, code: "YUX8") }
+    expected = Hash.new(0.0)
+    cases.each do |kase|
+      odds = NimbleLedger::Risk::PlugRemoval.new(kase.request.car)
+      kase
+        .request
+        .car
+        .engine
+        .targets
+        .select(&:plug?)
+        .each do |target|
+          chances = odds.chances(target)
+          whole = 1 - chances.broken
+          expected["broken"] += target.cylinders.size * chances.broken
+          expected["thread"] += target.cylinders.size * whole * chances.thread
+          expected["stubborn"] += target.cylinders.size * whole * (1 - chances.thread) * chances.stubborn
+        end
+    end
+    came = cases.flat_map(&:plugs).map(&:outcome).tally
+    expected.each { |outcome, sum| expect(came.fetch(outcome, 0)).to be_within(4 * Math.sqrt(sum)).of(sum) }
+  end
+
+  it "reads codes as the fault sets them: its own cylinder nearly always, others now and then" do
+    cases = (1..200).map { |seed| practice(seed) }.reject { |kase| kase.fault.elsewhere? }
+    tables = NimbleLedger::Trace::Tables.new
+    named = ->(kase, number) { kase.codes.any? { |row| row["code"] == format("P03%02d", number) } }
+    own = cases.count { |kase| named.call(kase, kase.fault.cylinders.first) } / cases.size.to_f
+    expect(own).to be_within(0.07).of(tables.code("hit"))
+    others = cases.flat_map { |kase| ([1, 2, 3, 4] - kase.fault.cylinders).map { |number| named.call(kase, number) } }
+    expect(others.count(true) / others.size.to_f).to be_within(0.04).of(tables.code("stray"))
+    silent = cases.select { |kase| kase.codes.empty? }
+    expect(silent.map(&:lamp).uniq).to eq(["off"])
+  end
+
   it "refuses a test that cannot be done, with its path" do
     expect { practice(1).done([{ "test" => "swap-coil", "cylinder" => 1 }]) }.to raise_error(
       NimbleLedger::InvalidInput
