@@ -1060,6 +1060,7 @@ module Answers
         engine.merge(
           "profile" => ref("EngineProfile"),
           "warnings" => list(warning),
+          "learned" => maybe(object({ "jobs" => INT, "over_low" => NUM, "over_high" => NUM })),
           "page" => engine_page,
           "revisions" => list(object({ "revision" => INT, "created_at" => TEXT, "by" => maybe(TEXT), "why" => TEXT }))
         )

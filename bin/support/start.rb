@@ -14,6 +14,9 @@ class Start
   FALLS = 5
   USAGE = "Usage: bin/start [--port PORT] [--empty]"
 
+  # Only the web process is given room beforehand (bin/support/setup.sh, fast_ruby): the others need little.
+  SMALL = ENV.keys.grep(/\ARUBY_GC_/).to_h { |name| [name, nil] }.freeze
+
   # Something the person at the keyboard can mend.
   class Refused < StandardError
   end
@@ -183,14 +186,17 @@ class Start
   # Learns from finished jobs; it needs no session.
   def learner
     child(
-      { "WEB_DATABASE_URL" => @cluster.url("nimble_web"), "SESSION_SECRET" => nil, "RECORD_KEYS" => nil },
+      { "WEB_DATABASE_URL" => @cluster.url("nimble_web"), "SESSION_SECRET" => nil, "RECORD_KEYS" => nil, **SMALL },
       %w[ruby server/learner.rb]
     )
   end
 
   # In place of the tool that reads fault codes; it needs nothing of ours.
   def scan_tool =
-    child({ "SESSION_SECRET" => nil, "RECORD_KEYS" => nil, "LINK_SECRET" => nil }, %w[ruby server/scan_tool.rb])
+    child(
+      { "SESSION_SECRET" => nil, "RECORD_KEYS" => nil, "LINK_SECRET" => nil, **SMALL },
+      %w[ruby server/scan_tool.rb]
+    )
 
   # @return [Integer] a port nobody listens at
   def free_port
@@ -203,7 +209,7 @@ class Start
   # Carries messages; it needs no session, and sees nothing but them.
   def post
     child(
-      { "POST_DATABASE_URL" => @cluster.url("nimble_post"), "SESSION_SECRET" => nil, "RECORD_KEYS" => nil },
+      { "POST_DATABASE_URL" => @cluster.url("nimble_post"), "SESSION_SECRET" => nil, "RECORD_KEYS" => nil, **SMALL },
       %w[ruby server/post.rb]
     )
   end

@@ -74,6 +74,15 @@ RSpec.describe NimbleServer::Features::Ledger::Lessons do
     expect(JSON.generate(revision)).to include("\"estimated_hours\":#{learned(shown)["estimated_hours"]}")
   end
 
+  it "is said on the engine's page, whose hours are the profile's" do
+    engine = -> { owner.call(:get, "/api/engines/JIV6").last }
+    plain = engine.call
+    expect(plain["learned"]).to be_nil
+    take
+    expect(engine.call["learned"]).to include("jobs" => be_positive, "over_low" => be_positive)
+    expect(engine.call["page"]).to eq(plain["page"])
+  end
+
   it "is taken back with one press: quotes are as before; another one's press on the same finds it gone" do
     plain = quoted
     force = take.last["in_force"]

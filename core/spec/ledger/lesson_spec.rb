@@ -200,7 +200,7 @@ RSpec.describe NimbleLedger::Ledger::Lesson do
         ]
       expect(told.map { |row| row["task"] }).to eq(%w[a b])
       # 4 and 2: sum 6, variance 2, half 1.96·√(2·2) = 3.92
-      expect(told.first).to include("jobs" => 2, "minutes_lost" => 6.0)
+      expect(told.first).to include("jobs" => 2, "minutes_lost" => 6.0, "over" => 0.3)
       expect(told.first["minutes_lost_low"]).to be_within(1e-3).of(2.0801)
       expect(told.last).to include("minutes_lost" => -1.0, "minutes_lost_low" => nil)
     end

@@ -27,6 +27,7 @@ module NimbleServer
       "compound_used" => false
     }.freeze
     TASKS = 4
+    SOAKS = %w[short overnight].freeze
     GUIDE = 0.8
     GUIDE_LEAST = 0.6
 
@@ -66,7 +67,8 @@ module NimbleServer
       )
     end
 
-    # What such a shop is asked for: a plug and its coil, the plugs of one bank, all of them.
+    # What such a shop is asked for: a plug and its coil, the plugs of one bank, all of them; plugs that break easily
+    # with and without a soak.
     def estimates(code)
       engine = Library.engine(@shop, Library.newest_engine(@shop, code)[:id])
       numbers = engine.cylinders.map(&:number)
@@ -76,10 +78,11 @@ module NimbleServer
         plugs.call(numbers.first(2)),
         plugs.call(numbers)
       ]
-      asked.filter_map { |ids| estimate(engine, ids.select { |id| engine.target(id) }) }
+      soaks = engine.plug("construction") == "multi-piece" ? ["none", *(SOAKS & engine.soaks)] : ["none"]
+      asked.product(soaks).filter_map { |ids, soak| estimate(engine, ids.select { |id| engine.target(id) }, soak) }
     end
 
-    def estimate(engine, ids)
+    def estimate(engine, ids, soak)
       return nil if ids.empty?
 
       house = Features::HouseRules::House.new(@shop)
@@ -89,6 +92,7 @@ module NimbleServer
         "engine" => {
         },
         "targets" => ids,
+        "soak" => soak,
         "equipment" => house.equipment,
         "history" => HISTORY
       }
@@ -107,9 +111,14 @@ module NimbleServer
         "sd_minutes" => total.sd,
         "quoted_hours" => job.quoted_tenths / 10.0,
         "reference_hours" => guide(job),
-        "tasks" => tasks.map { |task| { "task" => "step:#{task.ref}:#{task.kind}", "estimate" => task.mean.to_f } },
+        "tasks" => tasks.map { |task| timed(task) },
         "plugs" => plugs(job)
       }
+    end
+
+    def timed(task)
+      piece = NimbleLedger::Time::PieceId.step(task.ref, task.kind)
+      { "task" => piece.to_s, "estimate" => task.mean.to_f }
     end
 
     # A printed guide's hours: round, and the same however deep it goes beyond the first layers.

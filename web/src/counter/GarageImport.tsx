@@ -1,9 +1,7 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { api, type GarageReport } from "../api/client";
-import { Dialog } from "../shared/Dialog";
-import { FileChoice, ImportReport, OwnersYes } from "../shared/ImportSteps";
 import { Mono, Small } from "../shared/parts";
-import { useImport } from "../shared/useImport";
+import { TableImport } from "../shared/TableImport";
 import { NeedRows } from "./rows";
 
 /** Cars and owners from a file, in two steps: what its rows would change, then a yes. Nothing is stored before it. */
@@ -17,46 +15,37 @@ export function GarageImport({ onClose }: { onClose: () => void }) {
       onClose();
     },
   });
-  const { csv, name, read, problem } = useImport({ ...report, ask: report.mutate }, keep, "Send the list in parts.");
-  const found = report.data;
-
   return (
-    <Dialog title="Import cars and owners" onClose={onClose} wide>
-      <p>
-        A CSV file with the column <Mono>plate</Mono>, and any of description, year, engine, odometer_km, maker_number,
-        name, phone, email, wishes. What a row leaves empty stays as it is.
-      </p>
-      <FileChoice
-        types={[".csv", "text/csv"]}
-        name={name}
-        isReading={report.isPending}
-        isFound={found !== undefined}
-        onFile={(file) => void read(file)}
-      />
-      <ImportReport problem={problem}>
-        {found && (
-          <>
-            <p>{summary(found)}</p>
-            <NeedRows>
-              {found.rows.map((row) => (
-                <li key={row.line} style={{ gridTemplateColumns: "64px 110px minmax(0, 1fr)", minHeight: 0 }}>
-                  <Small>line {row.line}</Small>
-                  <Mono>{row.plate || "no plate"}</Mono>
-                  <span>{row.reason ? `stays out: ${row.reason}` : row.changes.join(", ") || "a new car"}</span>
-                </li>
-              ))}
-            </NeedRows>
-            <OwnersYes
-              does={keep.isPending ? "Taking…" : `Take ${found.added + found.changed}`}
-              isDisabled={found.added + found.changed === 0}
-              isPending={keep.isPending}
-              onYes={() => keep.mutate(csv)}
-              onClose={onClose}
-            />
-          </>
-        )}
-      </ImportReport>
-    </Dialog>
+    <TableImport
+      title="Import cars and owners"
+      intro={
+        <p>
+          A CSV file with the column <Mono>plate</Mono>, and any of description, year, engine, odometer_km,
+          maker_number, name, phone, email, wishes. What a row leaves empty stays as it is.
+        </p>
+      }
+      types={[".csv", "text/csv"]}
+      tooLarge="Send the list in parts."
+      report={report}
+      keep={keep}
+      count={(found) => found.added + found.changed}
+      onClose={onClose}
+    >
+      {(found) => (
+        <>
+          <p>{summary(found)}</p>
+          <NeedRows>
+            {found.rows.map((row) => (
+              <li key={row.line} style={{ gridTemplateColumns: "64px 110px minmax(0, 1fr)", minHeight: 0 }}>
+                <Small>line {row.line}</Small>
+                <Mono>{row.plate || "no plate"}</Mono>
+                <span>{row.reason ? `stays out: ${row.reason}` : row.changes.join(", ") || "a new car"}</span>
+              </li>
+            ))}
+          </NeedRows>
+        </>
+      )}
+    </TableImport>
   );
 }
 

@@ -1,12 +1,13 @@
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
-import { ToggleButton } from "react-aria-components";
 import { Link, useNavigate, useParams, useSearchParams } from "react-router";
 import styled from "styled-components";
 import { api, type EngineWithProfile } from "../api/client";
 import { DescentDrawing } from "../quote/drawing/DescentDrawing";
 import { ReachDrawing } from "../quote/drawing/ReachDrawing";
 import { WORKS } from "../quote/scopes/works";
+import { learnedFrom } from "../quote/words";
+import { Chip } from "../shared/Chip";
 import { list } from "../shared/format";
 import { useSession } from "../session/SessionGate";
 import { useKeys } from "../shared/keys";
@@ -29,20 +30,6 @@ const Works = styled.div`
   flex-wrap: wrap;
   gap: 6px;
   margin: 8px 0;
-`;
-const Chip = styled(ToggleButton)`
-  min-height: 30px;
-  padding: 2px 12px;
-  border: 1.4px solid var(--ink);
-  border-radius: 15px;
-  font-size: 14px;
-  background: var(--sheet);
-  color: var(--ink);
-  cursor: pointer;
-  &[data-selected] {
-    background: var(--ink);
-    color: var(--sheet);
-  }
 `;
 /**
  * One engine of the library: the drawing, the hours of every kind of work, what comes off with what, parts and
@@ -165,6 +152,11 @@ function EnginePage({ engine, work, onWork, stale }: Props) {
               </Chip>
             ))}
           </Works>
+          {engine.learned && (
+            <Small as="p">
+              Hours here are the profile&rsquo;s. Quotes are corrected: {learnedFrom(engine.learned).toLowerCase()}.
+            </Small>
+          )}
         </div>
         <div>
           {page.descent && (

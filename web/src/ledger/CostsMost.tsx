@@ -71,7 +71,7 @@ export function CostsMost({ learned, onBehind }: { learned: Learned; onBehind: (
             <div key={`${row.construction}-${row.soak}`}>
               <dt>{protocolName(row)}</dt>
               <dd>
-                {row.broken} of {row.plugs}
+                {row.broken} of {row.plugs} broke
               </dd>
               <dd className="said">{protocolWords(row)}</dd>
             </div>

@@ -30,7 +30,7 @@ export const Rows = styled.dl`
     align-items: baseline;
   }
   .left dd {
-    font-size: 30px;
+    font-size: 26px;
     font-weight: 650;
   }
 `;

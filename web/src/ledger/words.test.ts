@@ -92,8 +92,8 @@ describe("what the ledger says", () => {
       low: 0.029,
       high: 0.085,
     };
-    expect(protocolName(soak)).toBe("short soak, multi piece plugs");
-    expect(protocolWords(soak)).toBe("5 of 100 broke (2.9 to 8.5); 9 were expected to");
+    expect(protocolName(soak)).toBe("short soak, multi-piece plugs");
+    expect(protocolWords(soak)).toBe("5 of 100 (2.9 to 8.5); 9 were expected to");
     expect(protocolWords({ ...soak, too_few: true })).toBe("too few plugs to say");
   });
 

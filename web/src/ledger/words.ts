@@ -1,4 +1,5 @@
 import type { LedgerPage } from "../api/client";
+import { CONSTRUCTIONS, type Construction } from "../quote/vehicle/plugPasts";
 import { type Formatter, list } from "../shared/format";
 
 type Learned = NonNullable<LedgerPage["learned"]>;
@@ -52,17 +53,17 @@ export function monthWords(row: Row, say: Say): string {
   return `${jobs}, ${signed(row.hours_lost, say)} h beyond the quote${held}`;
 }
 
-const plain = (code: string) => code.replaceAll("-", " ");
-
 /** A soak and what it was used on. */
-export const protocolName = ({ construction, soak }: Protocol): string =>
-  `${soak === "none" ? "no soak" : `${plain(soak)} soak`}, ${plain(construction)} plugs`;
+export function protocolName({ construction, soak }: Protocol): string {
+  const plugs = `${CONSTRUCTIONS[construction as Construction]} plugs`;
+  return `${soak === "none" ? "no soak" : `${soak.replaceAll("-", " ")} soak`}, ${plugs}`;
+}
 
 /** What came of a soak: how many broke, how many were expected to, between what shares that lies. */
 export function protocolWords({ share, low, high, expected, too_few: tooFew }: Protocol): string {
   if (tooFew || share === null || low === null || high === null) return "too few plugs to say";
-  const of = (value: number) => Math.round(value * 1000) / 10;
-  return `${of(share)} of 100 broke (${of(low)} to ${of(high)}); ${Math.round(expected)} were expected to`;
+  const of = (value: number) => (value < 0.1 ? Math.round(value * 1000) / 10 : Math.round(value * 100));
+  return `${of(share)} of 100 (${of(low)} to ${of(high)}); ${Math.round(expected)} were expected to`;
 }
 
 const of100 = (share: number | null) => Math.round((share ?? 0) * 100);

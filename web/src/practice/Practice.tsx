@@ -6,6 +6,8 @@ import { api, type PracticeCar, type PracticeTest } from "../api/client";
 import { useSession } from "../session/SessionGate";
 import { Chip } from "../shared/Chip";
 import { list } from "../shared/format";
+import { useKeys } from "../shared/keys";
+import { useCylinderKeys } from "../shared/useCylinderKeys";
 import { Button, Heading, Notice, Plate, Small, Strong } from "../shared/parts";
 import { Columns, Margin, Matter, Spread } from "../shared/Spread";
 import { Suspects } from "../trace/Suspects";
@@ -58,6 +60,8 @@ export function Practice({ car }: { car: PracticeCar }) {
   const [words, setWords] = useState("");
   const first = [...car.shares].sort((a, b) => b.share - a.share)[0]?.cylinder ?? 1;
   const [shown, setShown] = useState(first);
+  const numbers = car.reach.cylinders.map((cylinder) => cylinder.number);
+  useKeys(useCylinderKeys(numbers, setShown, (number) => `Parts of cylinder ${number}`));
   const look = useMutation({
     mutationFn: (next: { tests: PracticeTest[]; targets: string[] }) =>
       api.practiceTests(car.seed, next.tests, next.targets),
@@ -146,7 +150,7 @@ export function Practice({ car }: { car: PracticeCar }) {
         <Heading>Renew</Heading>
         {!isOver && (
           <>
-            <Small as="p">of number {shown}; press another cylinder for its parts</Small>
+            <Small as="p">of number {shown}; press another, or its digit, for its parts</Small>
             <Chips role="group" aria-label="Renew">
               {here.map((target) => (
                 <Chip

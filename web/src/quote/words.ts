@@ -47,22 +47,23 @@ export function openingWords({ opening }: Pick<Bundle, "opening">) {
   return opening.open ? place : `${place}, more to open`;
 }
 
-/** Where hours come from that were learned: "Learned from 14 jobs, 6 to 22 % above the estimate: 3.4 h, not 2.9 h." */
-export function learnedWords(
-  { jobs, over_low: low, over_high: high, hours, estimated_hours: before }: NonNullable<Sheet["learned"]>,
-  format: Pick<Formatter, "hours">,
-): string {
+type Learned = NonNullable<Sheet["learned"]>;
+
+/** How far, and from what: "Learned from 14 jobs, 6 to 22 % above the estimate". */
+export function learnedFrom({ jobs, over_low: low, over_high: high }: Omit<Learned, "hours" | "estimated_hours">) {
   const from = jobs === 0 ? "Learned from other engines" : `Learned from ${jobs} ${jobs === 1 ? "job" : "jobs"}`;
   const [least, most] = [Math.round(low * 100), Math.round(high * 100)];
-  const moved =
-    least >= 0
-      ? `${least} to ${most} % above the estimate`
-      : most <= 0
-        ? `${-most} to ${-least} % below the estimate`
-        : `${-least} % below to ${most} % above the estimate`;
+  if (least >= 0) return `${from}, ${least} to ${most} % above the estimate`;
+  if (most <= 0) return `${from}, ${-most} to ${-least} % below the estimate`;
+  return `${from}, ${-least} % below to ${most} % above the estimate`;
+}
+
+/** Where hours come from that were learned, both figures: "…: 3.4 h, not 2.9 h." */
+export function learnedWords(learned: Learned, format: Pick<Formatter, "hours">): string {
+  const { hours, estimated_hours: before } = learned;
   const against =
     hours === before
       ? `${format.hours(hours)} h either way`
       : `${format.hours(hours)} h, not ${format.hours(before)} h`;
-  return `${from}, ${moved}: ${against}.`;
+  return `${learnedFrom(learned)}: ${against}.`;
 }

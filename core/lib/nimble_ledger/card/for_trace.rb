@@ -43,7 +43,7 @@ module NimbleLedger
       # @return [Array<String>] ids of steps that are off
       def open
         off = @sheet["pieces"].select { |piece| piece["id"].match?(/\Astep:.*:remove\z/) && done?(piece["id"]) }
-        off.map { |piece| piece["ref"] }.reject { |id| done?("step:#{id}:refit") }
+        off.map { |piece| piece["ref"] }.reject { |id| done?(Time::PieceId.step(id, "refit").to_s) }
       end
 
       private

@@ -111,7 +111,7 @@ module NimbleLedger
       WORDS = { "connector" => /connector|lock/i, "bolt" => /bolt|nut|stud/i }.freeze
 
       def mishap_of(piece, what)
-        step = piece.to_s.split(":")[1]
+        step = Time::PieceId.read(piece).ref
         found = Risk::Mishaps.of(@job.plan, condition: @job.car.condition, house: @job.car.house)
         found.find { |mishap| mishap.step == step && mishap.what.match?(WORDS.fetch(what)) }
       end

@@ -5,7 +5,6 @@ module NimbleLedger
     # How many of some jobs kept within their quantiles, each share with its Wilson 95 % interval (model.md section 12,
     # "Backtest").
     module Coverage
-      Z = 1.959963984540054
       QUANTILES = { "p50" => 0.5, "p80" => 0.8, "p95" => 0.95 }.freeze
       TOO_WIDE = 0.4
 
@@ -28,7 +27,7 @@ module NimbleLedger
 
       # @return [Array(Float, Float)] ends of the interval
       def wilson(share, count)
-        square = Z * Z / count
+        square = (Time::Normal::WITHIN_95**2) / count
         middle = (share + (square / 2)) / (1 + square)
         half = Math.sqrt((share * (1 - share) * square) + (square * square / 4)) / (1 + square)
         [middle - half, middle + half].map { |end_| end_.clamp(0.0, 1.0) }

@@ -41,7 +41,7 @@ module NimbleLedger
         @mean, @actual, @trouble, @quoted_hours = FIGURES.map { |key| hash[key].to_f }
         @variance = hash["sd_minutes"].to_f**2
         @reference_hours = hash["reference_hours"]&.to_f
-        @tasks = (hash["tasks"] || []).map { |task| Task.new(*task.values_at("task", "estimate", "actual")) }
+        @tasks = (hash["tasks"] || []).map { |task| Task.new(task["task"], task["estimate"].to_f, task["actual"].to_f) }
         @plugs = (hash["plugs"] || []).map { |plug| read_plug(plug) }
         @spread = Time::Correction.spread(@mean, @variance)
         @own_spread = Time::Correction.own(@spread, hash["common_variation"] || house["common_variation"])

@@ -6,8 +6,7 @@ module NimbleLedger
     # was known before it, by whoever would do it; beside that what was quoted and what it took.
     class Lately
       DAYS = 182
-
-      PROMISED = 0.8
+      PROMISED = Coverage::QUANTILES.fetch("p80")
 
       # A job quoted again: hours quoted, minutes expected, minutes promised to 80 of 100.
       Row = Struct.new(:job, :would, :mean, :promised)

@@ -49,7 +49,7 @@ module NimbleLedger
           {
             "engine" => engine,
             "jobs" => found.jobs,
-            "over" => Math.exp(found.effect) - 1,
+            "over" => Time::Correction.share(found.effect),
             "over_low" => found.over.begin,
             "over_high" => found.over.end
           }

@@ -13,6 +13,11 @@ module NimbleLedger
       # @return [Hash] see formats.md, learned: scorecard
       def to_h = { "engines" => by(&:engine), "technicians" => by(&:technician), "months" => by(&:month) }
 
+      # What hours come to at the labor rate in force.
+      # @param hours [Float]
+      # @return [Integer] cents, rounded half up
+      def self.cents(hours, house) = Money.round(ThreePoints.exact(hours) * house["rate_cents"])
+
       # Mean log ratio; nil over no jobs.
       def self.bias(tested) = mean(tested.map { |one| one.job.log_ratio })
 

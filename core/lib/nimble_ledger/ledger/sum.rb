@@ -14,7 +14,7 @@ module NimbleLedger
           return new(sum, nil, nil) if figures.size < 2
 
           variance = figures.sum { |one| (one - mean)**2 } / (figures.size - 1)
-          half = Coverage::Z * Math.sqrt(variance * figures.size)
+          half = Time::Normal::WITHIN_95 * Math.sqrt(variance * figures.size)
           new(sum, sum - half, sum + half)
         end
 

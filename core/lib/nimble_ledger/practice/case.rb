@@ -15,6 +15,10 @@ module NimbleLedger
       # A plug of the car and how it would come out.
       Plug = Struct.new(:cylinder, :target, :outcome)
 
+      # Whether there is anything to find out on an engine: more than one cylinder, and figures somebody stands for.
+      # @param engine [Profile::Engine]
+      def self.fit?(engine) = engine.cylinders.size > 1 && !engine.provisional?
+
       attr_reader :engine, :history, :condition, :codes, :moment, :lamp
 
       # @return [Trace::Hypothesis] the fault nobody is told

@@ -10,7 +10,7 @@ module NimbleLedger
     class Correction
       log = Shape.number(min: -20, max: 20)
       # jobs: of this engine; effect: of level, engine and technician on the log; common: κ; doubt: what their estimate
-      # leaves open, as a variance of the log; z: calibrated quantiles; common_variation: c₀ the estimate was made with.
+      # leaves open, as a variance of the log; z: calibrated quantiles.
       SHAPE =
         Shape.object(
           required: {
@@ -21,9 +21,6 @@ module NimbleLedger
             "z" => Shape.list(Shape.object(required: { "p" => Shape.number(above: 0, max: 1), "z" => log }), max: 20)
           }
         )
-      # Half the width of a 95 % interval, in standard deviations.
-      Z = 1.959963984540054
-
       # The spread of a log, s², of an estimate.
       # @param mean [Float] minutes
       # @param variance [Float] minutes squared
@@ -31,6 +28,9 @@ module NimbleLedger
 
       # ln(1+u): what of a spread is the estimate's own, the common factor apart; not below 0.
       def self.own(spread, common_variation) = [spread - Math.log(1 + (common_variation**2)), 0.0].max
+
+      # How far beyond the estimate an effect on the log is, as a share of it.
+      def self.share(effect) = Math.exp(effect) - 1
 
       # Mean and spread of the log after correction.
       Moved =
@@ -92,8 +92,8 @@ module NimbleLedger
       # By how much work takes longer than estimated, as shares: likely between these (95 of 100).
       # @return [Range]
       def over
-        half = Z * Math.sqrt(doubt)
-        (Math.exp(effect - half) - 1)..(Math.exp(effect + half) - 1)
+        half = Normal::WITHIN_95 * Math.sqrt(doubt)
+        Correction.share(effect - half)..Correction.share(effect + half)
       end
     end
   end

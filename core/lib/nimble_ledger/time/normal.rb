@@ -29,6 +29,8 @@ module NimbleLedger
       ].freeze
       D = [7.784695709041462e-03, 3.224671290700398e-01, 2.445134137142996e+00, 3.754408661907416e+00].freeze
       SPLIT = 0.02425
+      # Half the width of a 95 % interval, in standard deviations (model.md section 12).
+      WITHIN_95 = 1.959963984540054
 
       KNOWN = {} # rubocop:disable Style/MutableConstant -- the few quantiles a shop asks for, over and over
 

@@ -77,7 +77,7 @@ module NimbleLedger
       def up
         @plan.turns.shared_steps.reverse_each { |step| refit(step, nil) if step.back.nil? }
         closings.each do |closing|
-          push("step:#{closing.step.id}:closing", "closing", closing.step.id, closing.task, nil)
+          push(PieceId.step(closing.step.id, "closing").to_s, "closing", closing.step.id, closing.task, nil)
         end
         house("leak_check")
         @plan.steps.reverse_each { |step| refit(step, nil) if step.back == "after-run" }
@@ -106,18 +106,22 @@ module NimbleLedger
 
       def remove(step, cylinder = nil)
         waits(step, "before-remove")
-        each_task("remove", step.id) { |task| push("step:#{step.id}:remove", "remove", step.id, task, cylinder) }
+        id = PieceId.step(step.id, "remove").to_s
+        each_task("remove", step.id) { |task| push(id, "remove", step.id, task, cylinder) }
         waits(step, "after-remove")
         refit(step, cylinder) if step.back == "at-once" && cylinder
       end
 
       def refit(step, cylinder)
-        each_task("refit", step.id) { |task| push("step:#{step.id}:refit", "refit", step.id, task, cylinder) }
+        id = PieceId.step(step.id, "refit").to_s
+        each_task("refit", step.id) { |task| push(id, "refit", step.id, task, cylinder) }
         waits(step, "after-refit")
       end
 
-      def work(target, cylinder) =
-        each_task("work", target.id) { |task| push("target:#{target.id}:work", "work", target.id, task, cylinder) }
+      def work(target, cylinder)
+        id = PieceId.work(target.id).to_s
+        each_task("work", target.id) { |task| push(id, "work", target.id, task, cylinder) }
+      end
 
       # Applied to every plug in scope, then left to work.
       def soak

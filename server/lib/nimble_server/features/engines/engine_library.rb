@@ -70,8 +70,17 @@ module NimbleServer
             "profile" => engine.document,
             "revisions" => revisions(code),
             "warnings" => engine.warnings,
-            "page" => drawn
+            "page" => drawn,
+            "learned" => learned(engine)
           )
+        end
+
+        # What quotes on it are corrected by, beside the hours of its profile.
+        # @return [Hash, nil] jobs, over_low, over_high
+        def learned(engine)
+          given = Ledger::Lessons.new(@shop).for(engine) or return nil
+          correction = NimbleLedger::Time::Correction.from(given["hours"])
+          { "jobs" => correction.jobs, "over_low" => correction.over.begin, "over_high" => correction.over.end }
         end
 
         # @return [NimbleLedger::Profile::Engine]

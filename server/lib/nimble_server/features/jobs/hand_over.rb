@@ -37,7 +37,8 @@ module NimbleServer
 
         # Work that was done, as the card says.
         # @return [Array<NimbleLedger::Profile::Target>]
-        def done = @work.targets.select { |target| @state["done"].key?("target:#{target.id}:work") }
+        def done =
+          @work.targets.select { |target| @state["done"].key?(NimbleLedger::Time::PieceId.work(target.id).to_s) }
 
         private
 

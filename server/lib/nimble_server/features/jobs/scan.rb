@@ -51,7 +51,11 @@ module NimbleServer
         end
 
         def mended(work, state) =
-          work.targets.select { |target| state["done"].key?("target:#{target.id}:work") }.flat_map(&:cylinders).uniq
+          work
+            .targets
+            .select { |target| state["done"].key?(NimbleLedger::Time::PieceId.work(target.id).to_s) }
+            .flat_map(&:cylinders)
+            .uniq
 
         def ask(line)
           raise SocketError if @port.to_s.empty?

@@ -93,7 +93,7 @@ module NimbleServer
         def month(on, km) = on && say(km ? "next.months" : "next.by", date: @shop.text.month(on))
 
         def say(key, **values) = @texts.say("page.#{key}", **values)
-        def did?(target) = @state["done"].key?("target:#{target.id}:work")
+        def did?(target) = @state["done"].key?(NimbleLedger::Time::PieceId.work(target.id).to_s)
 
         def what(work, targets)
           return targets.map(&:label).join(", ") if work == "other"

@@ -6,11 +6,11 @@ module NimbleServer
       # The lesson that waits, with its evidence and what it would have done to the last months; and the one in force.
       class Offered
         # @param learned [Learned]
-        # @param rate_cents [Integer] the labor rate in force
-        def initialize(shop, learned, rate_cents)
+        # @param house [NimbleLedger::House::Settings]
+        def initialize(shop, learned, house)
           @shop = shop
           @learned = learned
-          @rate_cents = rate_cents
+          @house = house
           @lessons = Lessons.new(shop)
         end
 
@@ -36,8 +36,8 @@ module NimbleServer
         end
 
         def lately(told)
-          more = %w[would_hours quoted_hours].map { |key| NimbleLedger::ThreePoints.exact(told[key]) }.reduce(:-)
-          told.merge("more_cents" => NimbleLedger::Money.round(more * @rate_cents))
+          more = told["would_hours"] - told["quoted_hours"]
+          told.merge("more_cents" => NimbleLedger::Ledger::Scorecard.cents(more, @house))
         end
 
         def row = @row ||= @lessons.in_force

@@ -31,7 +31,7 @@ module NimbleServer
             "entwined" => entwined(book.pairs),
             "learned" => learned.last && told(learned.last),
             "comebacks" => Comebacks.new(@shop).rows
-          }.merge(Offered.new(@shop, learned, rate_cents).to_h)
+          }.merge(Offered.new(@shop, learned, house).to_h)
         end
 
         # The jobs behind a figure.
@@ -84,9 +84,8 @@ module NimbleServer
           }
         end
 
-        # At the labor rate in force.
-        def cents(hours) = NimbleLedger::Money.round(NimbleLedger::ThreePoints.exact(hours) * rate_cents)
-        def rate_cents = @rate_cents ||= HouseRules::House.new(@shop).settings["rate_cents"]
+        def cents(hours) = NimbleLedger::Ledger::Scorecard.cents(hours, house)
+        def house = @house ||= HouseRules::House.new(@shop).settings
 
         def entwined(pairs)
           NimbleLedger::Ledger::Entwined
@@ -103,7 +102,7 @@ module NimbleServer
             "engines" => rows_of(card["engines"], answer["engines"]),
             "technicians" => rows_of(card["technicians"].select { |name, _row| mine?(name) }, answer["technicians"]),
             "months" => rows_of(card["months"], {}),
-            "tasks" => tasks(last["steps"], answer["tasks"]),
+            "tasks" => tasks(last["steps"]),
             "protocols" => last["protocols"],
             "against_guide" => against_guide(card["engines"].values)
           }
@@ -113,15 +112,12 @@ module NimbleServer
           card.map do |name, row|
             row.slice("jobs", "too_few", "hours_lost", "hours_lost_low", "hours_lost_high", "against_guide").merge(
               "name" => name,
-              "over" => over(effects[name]),
+              "over" => effects[name] && NimbleLedger::Time::Correction.share(effects[name]),
               "beyond_cents" => cents(row["hours_lost"]),
               "held" => row["estimated"]["p80"]["share"]
             )
           end
         end
-
-        # How far beyond the estimate, as a share of it.
-        def over(effect) = effect && (Math.exp(effect) - 1)
 
         # Whose hours were nearer, where a guide's were typed beside ours.
         def against_guide(rows)
@@ -131,25 +127,20 @@ module NimbleServer
 
         # Steps and work that cost most beyond what was reckoned.
         # @param steps [Array<Hash>] see NimbleLedger::Ledger::Steps
-        # @param learned [Hash] effects by engine and task
-        def tasks(steps, learned)
+        def tasks(steps)
           steps
             .first(FEW)
             .map do |row|
-              kind, id, part = row["task"].split(":")
-              row.slice("engine", "task", "jobs", "minutes_lost", "minutes_lost_low", "minutes_lost_high").merge(
-                "label" => label(row["engine"], kind, id),
-                "part" => part.to_s,
-                "over" => over(learned.dig(row["engine"], row["task"]))
-              )
+              piece = NimbleLedger::Time::PieceId.read(row["task"])
+              row.merge("label" => label(row["engine"], piece), "part" => piece.act.to_s)
             end
         end
 
         # What a step or work is called on its engine; its id where the engine is no longer here.
-        def label(code, kind, id)
-          head = Library.heads(@shop).where(code: code).order(Sequel.desc(:revision)).first or return id
+        def label(code, piece)
+          head = Library.heads(@shop).where(code: code).order(Sequel.desc(:revision)).first or return piece.to_s
           engine = Library.engine(@shop, head[:id])
-          (kind == "target" ? engine.target(id) : engine.step(id))&.label || id
+          (piece.kind == "target" ? engine.target(piece.ref) : engine.step(piece.ref))&.label || piece.to_s
         end
       end
     end

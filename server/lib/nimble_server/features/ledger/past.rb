@@ -88,7 +88,7 @@ module NimbleServer
 
           zone = TZInfo::Timezone.get(@shop.profile[:time_zone])
           zone.local_time(*text.split("-").map(&:to_i), 12).utc.iso8601
-        rescue ArgumentError
+        rescue ArgumentError, TZInfo::PeriodNotFound
           text
         end
 
@@ -105,8 +105,16 @@ module NimbleServer
           )
           Row.new(line, job, nil)
         rescue NimbleLedger::InvalidInput => e
-          fault = e.details.first
-          Row.new(line, job, "#{fault["path"].delete_prefix("/jobs/0").delete_prefix("/")} #{fault["message"]}".strip)
+          Row.new(line, job, reason(e.details.first))
+        end
+
+        def reason(fault)
+          name = fault["path"].delete_prefix("/jobs/0").delete_prefix("/")
+          if name == "finished"
+            return "finished is no day; one is like 2026-05-04, or 2026-05-04T15:20:00Z with its time"
+          end
+
+          "#{name} #{fault["message"]}".strip
         end
       end
     end

@@ -85,18 +85,18 @@ module NimbleServer
 
         def house = @house ||= HouseRules::House.new(@shop)
 
-        # One of the shop's engines with more than one cylinder and coils to test; only sketched ones are left out.
+        # One of the shop's engines there is anything to find out on.
         def head
           @head ||=
             begin
-              fit = Library.newest_of_each(@shop).reject { |row| too_small?(Library.engine(@shop, row[:id])) }
+              fit = Library.newest_of_each(@shop).select { |row| fit?(Library.engine(@shop, row[:id])) }
               raise Refusal.new(404, "no_engine", "There is no engine here yet to practise on.") if fit.empty?
 
               fit[@seed % fit.size]
             end
         end
 
-        def too_small?(engine) = engine.provisional? || engine.cylinders.size < 3
+        def fit?(engine) = NimbleLedger::Practice::Case.fit?(engine)
 
         def engine = Library.engine(@shop, head[:id])
 

@@ -156,10 +156,12 @@ module NimbleServer
 
         def visit = NimbleLedger::Quote::Sheet::Visit.new(@content.drop_off || now, @content.arrival, @content.promised)
 
+        # @return [Hash] "learned", or nothing
+        def learned = @learned ||= { "learned" => Ledger::Lessons.new(@shop).for(engine) }.compact
+
         # What a scope asks for, with what was learned of its engine where the shop took that.
         def request(index)
-          learned = Ledger::Lessons.new(@shop).for(engine)
-          @content.request(index, equipment: house.equipment).merge(learned ? { "learned" => learned } : {})
+          @content.request(index, equipment: house.equipment).merge(learned)
         end
 
         # The whole resolved request: recomputing it gives the same cents for ever.
