@@ -41,7 +41,7 @@ module NimbleLedger
         @mean, @actual, @trouble, @quoted_hours = FIGURES.map { |key| hash[key].to_f }
         @variance = hash["sd_minutes"].to_f**2
         @reference_hours = hash["reference_hours"]&.to_f
-        @tasks = (hash["tasks"] || []).map { |task| Task.new(task["task"], task["estimate"].to_f, task["actual"].to_f) }
+        @tasks = (hash["tasks"] || []).map { |task| read_task(task) }
         @plugs = (hash["plugs"] || []).map { |plug| read_plug(plug) }
         @spread = Time::Correction.spread(@mean, @variance)
         @own_spread = Time::Correction.own(@spread, hash["common_variation"] || house["common_variation"])
@@ -65,6 +65,8 @@ module NimbleLedger
       def estimated(p) = Math.exp(Math.log(mean) - (spread / 2) + (Math.sqrt(spread) * Time::Normal.quantile(p)))
 
       private
+
+      def read_task(hash) = Task.new(hash["task"], hash["estimate"].to_f, hash["actual"].to_f)
 
       def read_plug(hash)
         chances = hash["predicted"].values_at("broken", "thread", "stubborn")
