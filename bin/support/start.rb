@@ -14,8 +14,15 @@ class Start
   FALLS = 5
   USAGE = "Usage: bin/start [--port PORT] [--empty]"
 
-  # Only the web process is given room beforehand (bin/support/setup.sh, fast_ruby): the others need little.
-  SMALL = ENV.keys.grep(/\ARUBY_GC_/).to_h { |name| [name, nil] }.freeze
+  # Only the web process is given room beforehand and compiles (bin/support/setup.sh, fast_ruby): the others need
+  # little.
+  SMALL =
+    ENV
+      .keys
+      .grep(/\ARUBY_GC_/)
+      .to_h { |name| [name, nil] }
+      .merge("RUBYOPT" => ENV["RUBYOPT"].to_s.split.grep_v(/\A--yjit/).join(" "))
+      .freeze
 
   # Something the person at the keyboard can mend.
   class Refused < StandardError
