@@ -64,9 +64,8 @@ module NimbleLedger
     def planner = @planner ||= Access::Planner.new(self)
 
     # The same car with a planner of its own.
-    # @param costs [Access::Costs, nil] worked out for a car whose steps and ways cost the same
     # @return [Car]
-    def planned(costs: nil) = planned_by(Access::Planner.new(self, costs: costs))
+    def planned = planned_by(Access::Planner.new(self))
 
     # The same car, planned by a planner that was made for one alike.
     # @return [Car]

@@ -88,6 +88,10 @@ module NimbleLedger
     def self.kind(value) = KINDS.fetch(value.class.name, "something else")
 
     # JSON-pointer escaping of one key.
-    def self.key(name) = name.to_s.gsub("~", "~0").gsub("/", "~1")[0, 100]
+    def self.key(name)
+      text = name.to_s
+      text = text.gsub("~", "~0").gsub("/", "~1") if text.match?(%r{[~/]})
+      text.length > 100 ? text[0, 100] : text
+    end
   end
 end

@@ -5,16 +5,21 @@ module NimbleLedger
   class ThreePoints
     attr_reader :low, :likely, :high
 
+    # @return [Float] minutes
+    attr_reader :mean, :sd
+
     # @raise [ArgumentError] when the points are not finite, negative or out of order
     def initialize(low, likely, high)
-      unless [low, likely, high].all? { |x| x.is_a?(Numeric) && x.finite? } && low >= 0 && low <= likely &&
-               likely <= high
+      unless low.is_a?(Numeric) && likely.is_a?(Numeric) && high.is_a?(Numeric) && low >= 0 && low <= likely &&
+               likely <= high && high.finite?
         raise ArgumentError, "three points must be finite and 0 <= low <= likely <= high, got #{[low, likely, high]}"
       end
 
       @low = low
       @likely = likely
       @high = high
+      @mean = (low + (4 * likely) + high) / 6.0
+      @sd = (high - low) / 6.0
       freeze
     end
 
@@ -25,12 +30,6 @@ module NimbleLedger
 
     # Minutes known exactly: no spread.
     def self.exactly(minutes) = new(minutes, minutes, minutes)
-
-    # @return [Float] minutes
-    def mean = (low + (4 * likely) + high) / 6.0
-
-    # @return [Float] minutes
-    def sd = (high - low) / 6.0
 
     def variance = sd**2
 
@@ -47,7 +46,15 @@ module NimbleLedger
     def eql?(other) = other.is_a?(ThreePoints) && to_a.eql?(other.to_a)
     def hash = to_a.hash
 
+    DECIMALS = {} # rubocop:disable Style/MutableConstant -- the few decimals a shop writes, over and over
+    private_constant :DECIMALS
+
     # @return [Rational] the decimal a number was written as ("0.1" is one tenth, not its binary neighbor)
-    def self.exact(number) = number.is_a?(Float) ? number.to_s.to_r : number.to_r
+    def self.exact(number)
+      return number.to_r unless number.is_a?(Float)
+
+      DECIMALS.clear if DECIMALS.size > 1000
+      DECIMALS[number] ||= number.to_s.to_r
+    end
   end
 end

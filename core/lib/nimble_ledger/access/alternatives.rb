@@ -74,8 +74,7 @@ module NimbleLedger
 
       # @return [Row, nil] nil when these pins and this much more equipment open nothing
       def row(ways, members, pins, missing)
-        car = @graph.car.with(pins: pins, equipment: @graph.equipment | missing)
-        car = car.planned(costs: missing.empty? ? @graph.costs : nil)
+        car = @graph.car.with(pins: pins, equipment: @graph.equipment | missing).planned
         plan =
           @effort.spent? ? nil : car.planner.plan(@plan.targets, soak: @plan.soak, codes: @plan.codes?, effort: @effort)
         unless plan&.proven?
@@ -90,7 +89,7 @@ module NimbleLedger
 
       # Equipment that would have to be there for what is pinned.
       def lacking(ways, members, pins)
-        graph = Graph.new(@graph.car.with(pins: pins), costs: @graph.costs)
+        graph = Graph.new(@graph.car.with(pins: pins))
         pinned =
           ways.map { |target, way| @engine.target(target).ways.find { |w| w.id == way } } +
             members.map { |member| @engine.step(member.id) }

@@ -11,12 +11,23 @@ module NimbleLedger
       # @return [Integer] units of the house task "battery off and on", 0 where the rules leave it out of a plan's cost
       attr_reader :battery
 
+      # @param car [Car]
+      # @return [Costs] worked out once for cars alike in engine, equipment and condition
+      def self.of(car)
+        equipment = car.engine.equipment & car.equipment
+        car.engine.kept.of(:costs, [equipment, car.condition.multipliers, battery_minutes(car)]) { new(car) }
+      end
+
+      # @return [Rational] minutes of the house task "battery off and on" that are part of a plan's cost
+      def self.battery_minutes(car) =
+        car.rules.battery_in_plan? ? ThreePoints.around(car.house["house_tasks"]["battery"]).exact_mean : 0r
+
       # @param car [Car] its equipment decides what closing work takes
       def initialize(car)
         @engine = car.engine
         @condition = car.condition
         @equipment = car.equipment
-        battery = battery_minutes(car)
+        battery = Costs.battery_minutes(car)
         steps = @engine.steps.map { |step| step_minutes(step) }
         ways = ways_of(@engine)
         @scale = [*steps, *ways.values, battery].reduce(1) { |lcm, cost| lcm.lcm(cost.denominator) }
@@ -42,18 +53,15 @@ module NimbleLedger
       def ways_of(engine) =
         engine.targets.flat_map { |target| target.ways.map { |way| [way, way_minutes(target, way)] } }.to_h
 
-      def battery_minutes(car) =
-        car.rules.battery_in_plan? ? ThreePoints.around(car.house["house_tasks"]["battery"]).exact_mean : 0r
-
       def step_minutes(step)
         labor =
-          (@engine.exact_mean(step.remove) * Time::Condition.exact(@condition.remove_reasons(step))) +
-            (@engine.exact_mean(step.refit) * Time::Condition.exact(@condition.refit_reasons(step)))
-        (labor + step.closing.sum(0r) { |task| @engine.exact_mean(task.minutes(@equipment)) }) * step.people
+          (step.remove.exact_mean * Time::Condition.exact(@condition.remove_reasons(step))) +
+            (step.refit.exact_mean * Time::Condition.exact(@condition.refit_reasons(step)))
+        (labor + step.closing.sum(0r) { |task| task.minutes(@equipment).exact_mean }) * step.people
       end
 
       def way_minutes(target, way)
-        @engine.exact_mean(target.minutes) * ThreePoints.exact(way.factor) * ThreePoints.exact(@condition.target_factor)
+        target.minutes.exact_mean * ThreePoints.exact(way.factor) * ThreePoints.exact(@condition.target_factor)
       end
     end
   end

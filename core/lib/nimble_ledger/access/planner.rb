@@ -26,9 +26,8 @@ module NimbleLedger
       attr_reader :graph
 
       # @param car [Car]
-      # @param costs [Costs, nil] of a car alike in engine, condition and equipment
-      def initialize(car, costs: nil)
-        @graph = Graph.new(car, costs: costs)
+      def initialize(car)
+        @graph = Graph.new(car)
         @sets = {}
         @plans = {}
         @candidates = {}
@@ -58,7 +57,9 @@ module NimbleLedger
         raise Undecided if effort.spent?
 
         set = closed_set(targets, effort)
-        set.proven ? cost(targets, set.steps) : raise(Undecided)
+        raise Undecided unless set.proven
+
+        cost(set.steps, targets.map { |target| best_way(target, set.steps) })
       end
 
       def possible?(target) = !graph.ways(target).empty?
@@ -67,10 +68,10 @@ module NimbleLedger
 
       def fresh_plan(targets, set, soak, codes)
         mask = set.steps
-        steps = steps_in(mask)
+        steps = Closures.bits(mask).map { |place| graph.engine.steps[place] }
         ways = targets.to_h { |target| [target, best_way(target, mask)] }
-        plan =
-          Plan.new(car, steps, ways, members_in(steps, ways, mask), cost: cost(targets, mask), soak: soak, codes: codes)
+        cost = cost(mask, ways.values)
+        plan = Plan.new(car, steps, ways, members_in(steps, ways, mask), cost: cost, soak: soak, codes: codes)
         set.proven ? plan.freeze : plan.unproven(set.gap).freeze
       end
 
@@ -126,15 +127,16 @@ module NimbleLedger
       end
 
       # Way nodes worth trying: a way that takes at least the same steps for no less work is dropped.
-      def candidates(target)
-        @candidates[target] ||= begin
-          ways = graph.ways(target)
-          raise impossible(target) if ways.empty?
+      def candidates(target) = @candidates[target] ||= worth_trying(target)
 
-          rows = ways.map { |way| row(way) }
-          kept = rows.reject.with_index { |a, i| rows.each_with_index.any? { |b, j| i != j && beats?(b, a, j < i) } }
-          kept.map(&:node)
-        end
+      def worth_trying(target)
+        ways = graph.ways(target)
+        raise impossible(target) if ways.empty?
+        return [graph.way_node(ways.first)] if ways.size == 1
+
+        rows = ways.map { |way| row(way) }
+        kept = rows.reject.with_index { |a, i| rows.each_with_index.any? { |b, j| i != j && beats?(b, a, j < i) } }
+        kept.map(&:node)
       end
 
       def row(way)
@@ -148,8 +150,6 @@ module NimbleLedger
 
         earlier || a.steps != b.steps || b.cost < a.cost || !a.choices.empty?
       end
-
-      def steps_in(mask) = graph.engine.steps.select { |step| mask[step.position] == 1 }
 
       def best_way(target, mask)
         ways = graph.ways(target)
@@ -171,12 +171,10 @@ module NimbleLedger
           .each_with_object({}.compare_by_identity) { |choice, members| members[choice] = member_in(choice, mask) }
       end
 
-      def cost(targets, mask)
+      def cost(mask, ways)
         costs = graph.costs
-        units = 0
-        graph.engine.steps.each_index { |i| units += costs.step(i) if mask[i] == 1 }
-        targets.each { |target| units += costs.way(best_way(target, mask)) }
-        units += costs.battery if steps_in(mask).any?(&:battery?)
+        units = Closures.bits(mask).sum { |place| costs.step(place) } + ways.sum { |way| costs.way(way) }
+        units += costs.battery if mask.anybits?(graph.battery_mask)
         costs.minutes(units)
       end
 

@@ -64,7 +64,8 @@ module NimbleLedger
       def renumber(lists, picks, base)
         @lists = @nodes.map { |node| lists[node].filter_map { |n| @place[n] } }
         @masks = @lists.map { |list| mask_of(list) }
-        @above = @nodes.each_index.map { |i| mask_of(@lists.each_index.select { |j| @lists[j].include?(i) }) }
+        @above = Array.new(@nodes.size, 0)
+        @lists.each_with_index { |list, j| list.each { |i| @above[i] |= 1 << j } }
         renumber_picks(picks.reject { |_holder, members| members.any? { |node| base[node] == 1 } }, base)
       end
 

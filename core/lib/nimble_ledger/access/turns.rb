@@ -14,7 +14,7 @@ module NimbleLedger
       def initialize(steps, chains, job)
         @steps = steps
         @chains = chains
-        @minutes = minutes_by_ref(job)
+        add_up(job)
         local, @shared_steps = steps.partition { |step| local?(step) }
         alone, @shared_targets = chains.keys.partition(&:cylinder)
         numbers = (local.map(&:cylinder) + alone.map(&:cylinder)).uniq
@@ -40,21 +40,20 @@ module NimbleLedger
       end
 
       def minutes(turn)
-        turn.steps.sum(0.0) { |step| @minutes[["step", step.id]] } +
-          turn.targets.sum(0.0) { |target| @minutes[["target", target.id]] }
+        turn.steps.sum(0.0) { |step| @of_steps[step.id] } + turn.targets.sum(0.0) { |target| @of_targets[target.id] }
       end
 
-      def minutes_by_ref(job)
-        job
-          .tasks
-          .each_with_object(Hash.new(0.0)) do |task, sums|
-            case task.kind
-            when "remove", "refit"
-              sums[["step", task.ref]] += task.mean
-            when "work", "soak"
-              sums[["target", task.ref]] += task.mean
-            end
+      def add_up(job)
+        @of_steps = Hash.new(0.0)
+        @of_targets = Hash.new(0.0)
+        job.tasks.each do |task|
+          case task.kind
+          when "remove", "refit"
+            @of_steps[task.ref] += task.mean
+          when "work", "soak"
+            @of_targets[task.ref] += task.mean
           end
+        end
       end
     end
   end

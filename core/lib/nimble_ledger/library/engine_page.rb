@@ -131,7 +131,7 @@ module NimbleLedger
       def parts_of(target) = [target.plug_part, *target.own_parts.map { |own| own["part"] }]
 
       def disturbed(step)
-        mishaps = step.mishaps.flat_map { |m| m["parts"] || [] }.map { |part| part.is_a?(Hash) ? part["part"] : part }
+        mishaps = step.mishaps.flat_map(&:parts).map { |part| part["part"] }
         (step.seals + step.clips + step.fasteners).filter_map { |row| row["part"] } + mishaps
       end
     end

@@ -15,6 +15,7 @@ module NimbleLedger
         @engine = engine
         @chains = chains
         @targets = targets
+        @wires = engine.targets.select { |target| target.work == "wire" }
         @coils = targets.select { |target| target.work == "coil" }.flat_map { |target| engine.coils_for(target) }.uniq
         freeze
       end
@@ -28,8 +29,7 @@ module NimbleLedger
 
       # Whether the boots of a plug target belong to the wires of a cylinder.
       def wired?(target, number) =
-        WIRED.include?(@engine.ignition) ||
-          @engine.targets.any? { |other| other.work == "wire" && same_place?(other, target, number) }
+        WIRED.include?(@engine.ignition) || @wires.any? { |wire| same_place?(wire, target, number) }
 
       # Coils that sit on a plug of this target: of several the ones whose step its way goes through.
       # @return [Array<Profile::Engine::Coil>]
@@ -47,7 +47,7 @@ module NimbleLedger
       # Whether a target serves a plug's place at a cylinder: where both say at which side of the cylinder they sit, it
       # must be the same side.
       def same_place?(other, target, number) =
-        other.cylinders.include?(number) && [other.place, target.place].compact.uniq.size < 2
+        other.cylinders.include?(number) && (other.place.nil? || target.place.nil? || other.place == target.place)
 
       private
 

@@ -15,8 +15,10 @@ module NimbleLedger
         exact =
           brackets.sum(0r) do |bracket|
             upto = [cost_cents, bracket["up_to_cents"] || cost_cents].min
-            share = [upto - from, 0].max
-            from = [from, upto].max
+            next 0 if upto <= from
+
+            share = upto - from
+            from = upto
             share * ThreePoints.exact(bracket["factor"])
           end
         price = Money.round(exact)

@@ -34,7 +34,7 @@ module NimbleLedger
             rate = ThreePoints.exact(tax["percent"]) / 100
             Entry.new(tax["label"], tax["percent"], tax["on"], tax["on"].uniq, rate)
           end
-        @contained = CLASS_OF.values.uniq.to_h { |name| [name, contained(name)] }
+        @contained = @inclusive ? CLASS_OF.values.uniq.to_h { |name| [name, contained(name)] } : {}
         freeze
       end
 

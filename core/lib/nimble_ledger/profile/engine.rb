@@ -31,7 +31,9 @@ module NimbleLedger
                   :thermal_mass,
                   :house_overrides,
                   :warnings,
-                  :source
+                  :source,
+                  :equipment,
+                  :kept
 
       # @param hash [Hash] parsed JSON with string keys
       # @param path [String] prefix of the paths in errors ("/engine" when it stands inside a request)
@@ -63,7 +65,7 @@ module NimbleLedger
         read_work(hash)
         read_options(hash)
         @built = {}
-        @exact = {}.compare_by_identity
+        @kept = Kept.new
         @making = Mutex.new
         freeze
       end
@@ -85,11 +87,6 @@ module NimbleLedger
       # Whether it is only sketched: whatever shows figures of it says so.
       def provisional? = @provisional
 
-      # The exact mean of three points of this profile, worked out once however many cars are planned.
-      # @param points [ThreePoints] of a step, a target or closing work
-      # @return [Rational] minutes
-      def exact_mean(points) = @exact[points] ||= points.exact_mean
-
       # The engine with the usual answer to everything.
       def usual = variant(variants.resolve(nil).in_force)
 
@@ -102,14 +99,6 @@ module NimbleLedger
 
       # @return [Target, nil]
       def target(id) = @target_by_id[id]
-
-      # Every piece of equipment a step or way may need.
-      # @return [Array<String>]
-      def equipment =
-        (
-          @steps.flat_map { |step| step.needs + step.closing.flat_map(&:needs) } +
-            @targets.flat_map { |target| target.ways.flat_map(&:needs) }
-        ).uniq
 
       # One field of the profile's `plug`, nil when the profile is silent.
       def plug(field) = @plug[field]
@@ -149,6 +138,7 @@ module NimbleLedger
       def read_work(hash)
         @steps = hash["steps"].each_with_index.map { |step, i| Step.new(step, i) }
         @targets = hash["targets"].each_with_index.map { |target, i| Target.new(target, i, plugs_per_cylinder) }
+        @equipment = (@steps + @steps.flat_map(&:closing) + @targets.flat_map(&:ways)).flat_map(&:needs).uniq
         @step_by_id = @steps.to_h { |step| [step.id, step] }
         @target_by_id = @targets.to_h { |target| [target.id, target] }
       end

@@ -55,7 +55,7 @@ module NimbleLedger
         @seals = hash["seals"] || []
         @fasteners = hash["fasteners"] || []
         @clips = hash["clips"] || []
-        @mishaps = hash["mishaps"] || []
+        @mishaps = (hash["mishaps"] || []).map { |mishap| Mishap.new(mishap) }
         @waits = hash["waits"] || []
         @releases = hash["releases"] || []
         @cautions = hash["cautions"] || []

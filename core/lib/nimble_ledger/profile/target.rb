@@ -28,6 +28,7 @@ module NimbleLedger
         @plugs_out = hash["plugs_out"] || work == "compression"
         @extraction_factor = hash["extraction_factor"] || 1.0
         read_parts(hash, per_cylinder)
+        @label ||= usual_label
         freeze
       end
 
@@ -50,15 +51,15 @@ module NimbleLedger
       # The cylinder this target serves alone, or nil.
       def cylinder = cylinders.size == 1 ? cylinders.first : nil
 
-      # "Plug 5", "Coil 2, intake side", or the profile's own label.
-      def label
-        return @label if @label
+      # @return [String] "Plug 5", "Coil 2, intake side", or the profile's own label
+      attr_reader :label
 
+      private
+
+      def usual_label
         numbers = cylinders.size < 3 ? cylinders.join(" and ") : "#{cylinders[0..-2].join(", ")} and #{cylinders.last}"
         ["#{work.capitalize.tr("-", " ")} #{numbers}".strip, place].compact.join(", ")
       end
-
-      private
 
       def read_parts(hash, per_cylinder)
         @own_parts = hash["parts"] || []

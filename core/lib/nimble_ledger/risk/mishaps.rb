@@ -14,10 +14,7 @@ module NimbleLedger
       def of(plan, condition:, house:)
         plan.steps.flat_map do |step|
           factor = odds_factor(step, condition, house)
-          step.mishaps.map do |m|
-            parts = (m["parts"] || []).map { |part| part.is_a?(Hash) ? part : { "part" => part, "quantity" => 1 } }
-            Mishap.new(step.id, m["what"], Odds.shift(m["chance"], factor), ThreePoints.from(m["minutes"]), parts)
-          end
+          step.mishaps.map { |m| Mishap.new(step.id, m.what, Odds.shift(m.chance, factor), m.minutes, m.parts) }
         end
       end
 

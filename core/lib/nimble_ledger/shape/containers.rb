@@ -162,8 +162,8 @@ module NimbleLedger
       end
 
       def check(value, path, faults)
-        tried = @shapes.map { |shape| shape.faults(value, path) }
-        return if tried.any?(&:empty?)
+        tried = []
+        return if @shapes.any? { |shape| tried.push(shape.faults(value, path)).last.empty? }
 
         deeper = tried.find { |list| list.first["path"] != path || !list.first["message"].include?(", not ") }
         return faults.add(path, "must be #{@say}") unless deeper

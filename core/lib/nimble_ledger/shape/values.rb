@@ -135,8 +135,9 @@ module NimbleLedger
         return faults.add(path, "must be [low, likely, high], not #{Shape.kind(value)}") unless value.is_a?(Array)
         return faults.add(path, "must be three numbers: [low, likely, high]") unless value.size == 3
 
-        found = value.each_with_index.flat_map { |number, i| @number.faults(number, "#{path}/#{i}") }
-        return found.each { |fault| faults.add(fault["path"], fault["message"]) } unless found.empty?
+        before = faults.list.size
+        value.each_with_index { |number, i| @number.check(number, "#{path}/#{i}", faults) }
+        return if faults.list.size > before
 
         value
           .each_cons(2)

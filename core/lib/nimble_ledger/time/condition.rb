@@ -36,6 +36,10 @@ module NimbleLedger
       # @return [Numeric] the multiplier on a target's own minutes
       def target_factor = @bodged ? @house["bodge_factor"] : 1
 
+      # All that the minutes of a profile depend on.
+      # @return [Array<Numeric>]
+      def multipliers = [@rust[:remove], @rust[:refit], @brittle ? @house["brittle_factor"] : 1, target_factor]
+
       # The multipliers in force, for "why?".
       # @return [Array<Reason>]
       def remove_reasons(step)
