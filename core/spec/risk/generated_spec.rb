@@ -56,6 +56,18 @@ RSpec.describe "risk invariants on the shipped engines" do
       expect(found.allowance.expected_cents).to be >= found.price.total_cents
     end
 
+    it "#{code}: the soak that is recommended costs least of all, each worked out" do
+      [[20_000, 2], [110_000, 9], [240_000, 16]].each do |km, years|
+        job = Engines.answer(code, plugs(code).first(2), catalog: Engines.catalog, history: history(km:, years:)).job
+        protocols = ["none"] | job.car.engine.soaks
+        of = ->(soak) { NimbleLedger::Risk::Trouble.new(job.with_soak(soak)) }
+        costs = protocols.to_h { |soak| [soak, of.call(soak).allowance.expected_cents] }
+        planner = NimbleLedger::Risk::SoakPlanner.new(protocols, of)
+
+        expect(costs[planner.recommended]).to be_within(0.01).of(costs.values.min)
+      end
+    end
+
     it "#{code}: with trouble counted in, no share of jobs is done sooner" do
       found = trouble(code)
       [0.5, 0.65, 0.8, 0.95].each do |p|

@@ -43,6 +43,10 @@ module NimbleServer
     # @param key [Array] all it depends on
     def looked_at(key, &block) = held(@looks, 8, key, &block)
 
+    # Head of an engine revision.
+    # @param id [String]
+    def head(shop, id) = worked_out(:head, id) { heads(shop).where(id: id).first.freeze }
+
     # Heads of the newest revision of every engine, by code.
     def newest_of_each(shop) = heads(shop).distinct(:code).order(:code, Sequel.desc(:revision)).all
 

@@ -51,6 +51,28 @@ module NimbleServer
 
     def profile = @profile ||= db[:shops].where(id: id).first
 
+    # Ids of what a quote is priced with: price list, house settings, and the lesson taken, if any.
+    InForce = Struct.new(:prices, :house, :lesson)
+
+    # What is in force this moment, asked for at once, with the shop's own details.
+    # @return [InForce]
+    def in_force
+      newest = ->(table, column, by) { self[table].order(Sequel.desc(by)).limit(1).select(column) }
+      row =
+        db[:shops]
+          .where(id: id)
+          .select_all(:shops)
+          .select_append(
+            newest.call(:price_lists, :id, :revision).as(:prices_in_force),
+            newest.call(:house_settings, :id, :revision).as(:house_in_force),
+            newest.call(:ledger_lessons, :in_force, :number).as(:lesson_in_force)
+          )
+          .first
+      found = %i[prices_in_force house_in_force lesson_in_force].map { |name| row.delete(name) }
+      @profile = row
+      InForce.new(*found)
+    end
+
     # Changes how the shop is called, where it is and how it writes.
     # @param details [Hash] columns of shops
     def describe(details)

@@ -16,24 +16,24 @@ module NimbleLedger
       end
 
       # @param certain [Array<Array<Integer>>] members of choices that must be met
-      # @param pending [Array<[Integer, Array<Integer>]>] holder and members of choices that may come up, deepest first
+      # @param pending [Array<Branch::Pending>] choices that may come up, deepest holder first
       # @param rest [Array<Integer>] weights not yet in the plan; what is paid is taken out of them
       # @param limit [Integer, nil] above which the exact bound no longer matters
       # @return [Integer] the bound on top of what is already in the plan; any number above the limit when it is above
       def raise_over(certain, pending, rest, limit = nil)
-        pending.each do |holder, members|
-          least = least(members, rest)
-          next if least.zero?
+        pending.each do |pick|
+          least = least(pick.members, rest)
+          next if least == 0
 
-          pay(members, least, rest)
-          rest[holder] += least
+          pay(pick.members, least, rest)
+          rest[pick.holder] += least
         end
         in_paying_order(certain, rest).reduce(0) do |bound, members|
           least = least(members, rest)
           bound += least
           return bound if limit && bound > limit
 
-          pay(members, least, rest) if least.positive?
+          pay(members, least, rest) if least > 0
           bound
         end
       end
@@ -53,7 +53,7 @@ module NimbleLedger
       def least(members, rest)
         best = sum(members[0], rest)
         m = 0
-        while best.positive? && (m += 1) < members.size
+        while best > 0 && (m += 1) < members.size
           closure = @closures[members[m]]
           total = 0
           i = closure.size
@@ -83,11 +83,11 @@ module NimbleLedger
           due -= @paid[closure[i]] while (i -= 1) >= 0
         end
         i = 0
-        while due.positive?
+        while due > 0
           node = closure[i]
           i += 1
           share = rest[node]
-          next if share.zero?
+          next if share == 0
 
           share = due if share > due
           rest[node] -= share

@@ -24,13 +24,23 @@ module NimbleLedger
         engine.kept.of(:closures, [equipment, car.pins.to_h, battery]) { new(engine, equipment, car.pins, battery) }
       end
 
+      # What fits a machine word.
+      WORD = 60
+      private_constant :WORD
+
       # @return [Array<Integer>] places of the bits set in a mask
       def self.bits(mask)
         places = []
-        until mask.zero?
-          lowest = mask & -mask
-          places << (lowest.bit_length - 1)
-          mask ^= lowest
+        from = 0
+        until mask == 0
+          word = mask & ((1 << WORD) - 1)
+          until word == 0
+            lowest = word & -word
+            places << (from + lowest.bit_length - 1)
+            word ^= lowest
+          end
+          mask >>= WORD
+          from += WORD
         end
         places
       end

@@ -19,8 +19,7 @@ module NimbleLedger
       end
 
       # @return [Rational] minutes of the house task "battery off and on" that are part of a plan's cost
-      def self.battery_minutes(car) =
-        car.rules.battery_in_plan? ? ThreePoints.around(car.house["house_tasks"]["battery"]).exact_mean : 0r
+      def self.battery_minutes(car) = car.rules.battery_in_plan? ? car.house.task("battery").exact_mean : 0r
 
       # @param car [Car] its equipment decides what closing work takes
       def initialize(car)

@@ -7,42 +7,63 @@ module NimbleLedger
     # alone).
     class Decision
       CONTENDED = 3
+      IMPOSSIBLE = 1 << 61
+      private_constant :IMPOSSIBLE
+
+      # A node, and what doing without it adds at least.
+      Choice = Struct.new(:node, :without)
 
       # @param lists [Array<Array<Integer>>] closure of each node
-      # @param masks [Array<Integer>] the same as masks
-      def initialize(lists, masks)
+      def initialize(lists)
         @lists = lists
-        @masks = masks
         freeze
       end
 
       # @param certain [Array<Array<Integer>>] members of choices that must be met
       # @param costs [Array<Array<Integer>>] what each of them adds to the bound
       # @param open [Array<Integer>] weights not yet in the plan
-      # @return [Array(Integer, Numeric)] the node, and what doing without it adds at least
+      # @return [Choice]
       def next(certain, costs, open)
         node = contended(certain, costs, open)
-        node ? [node, without(node, certain, costs)] : surest(certain, costs)
+        node ? Choice.new(node, without(node, certain, costs)) : surest(certain, costs)
       end
 
       private
 
+      # The node of the most weight times choices; of equals the first.
       def contended(certain, costs, open)
-        uses = Hash.new(0)
-        certain.each_with_index do |members, c|
-          @lists[members[costs[c].index(costs[c].min)]].each { |node| uses[node] += 1 if open[node].positive? }
+        uses = uses(certain, costs)
+        best = nil
+        most = 0
+        uses.each_with_index do |count, node|
+          next if count < CONTENDED
+
+          worth = open[node] * count
+          best, most = node, worth if worth > most
         end
-        uses.select { |_node, count| count >= CONTENDED }.max_by { |node, count| [open[node] * count, -node] }&.first
+        best
+      end
+
+      # @return [Array<Integer>] by node, through how many choices' cheapest members it is gone
+      def uses(certain, costs)
+        uses = Array.new(@lists.size, 0)
+        certain.each_with_index do |members, c|
+          own = costs[c]
+          @lists[members[own.index(own.min)]].each { |node| uses[node] += 1 }
+        end
+        uses
       end
 
       # Without a node every choice has to do with the members that do not go through it.
       def without(node, certain, costs)
-        certain
-          .each_with_index
-          .map do |members, c|
-            costs[c].each_index.map { |m| @masks[members[m]][node] == 1 ? Float::INFINITY : costs[c][m] }.min
-          end
-          .max
+        most = 0
+        certain.each_with_index do |members, c|
+          least = IMPOSSIBLE
+          own = costs[c]
+          members.each_with_index { |member, m| least = own[m] if own[m] < least && !@lists[member].include?(node) }
+          most = least if least > most
+        end
+        most
       end
 
       # The choice whose cheapest member is most ahead of its second, small choices before large; that member is tried
@@ -50,13 +71,12 @@ module NimbleLedger
       def surest(certain, costs)
         best = nil
         lead = -1
-        otherwise = 0
         certain.each_with_index do |members, c|
           least, second = costs[c].min(2)
           ahead = (second - least) / members.size
-          best, lead, otherwise = members[costs[c].index(least)], ahead, second if ahead > lead
+          best, lead = Choice.new(members[costs[c].index(least)], second), ahead if ahead > lead
         end
-        [best, otherwise]
+        best
       end
     end
   end

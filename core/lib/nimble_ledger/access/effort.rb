@@ -19,7 +19,7 @@ module NimbleLedger
         @nodes = nodes
         @tick = tick
         @visited = 0
-        @charged = {}
+        @charged = {}.compare_by_identity
       end
 
       # One node more.
@@ -31,17 +31,21 @@ module NimbleLedger
       def spent? = @visited >= @nodes
 
       # Counts what was found out before, once for each answer.
-      # @param key [Object] what it is
+      # @param planner [Planner] whose it is
+      # @param key [Integer] what it is, among that planner's
       # @param nodes [Integer] what it took
       # @return [Boolean] false when that is more than is left: it has to be looked into again, as far as the rest goes
-      def charge(key, nodes)
-        return true if @charged[key]
+      def charge(planner, key, nodes)
+        return true if @charged[planner]&.key?(key)
         return false if @visited + nodes > @nodes
 
-        @charged[key] = true
         @visited += nodes
-        true
+        paid(planner, key)
       end
+
+      # Remembers that something was found out at this answer's cost.
+      # @return [true]
+      def paid(planner, key) = (@charged[planner] ||= {})[key] = true
     end
   end
 end

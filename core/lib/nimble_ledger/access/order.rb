@@ -11,19 +11,23 @@ module NimbleLedger
       # @param before [Hash{String=>Array<String>}] step id to the ids that must be off before it
       # @return [Array<Profile::Step>] removal order
       def removal(steps, before)
-        waiting = steps.dup
-        off = {}
+        open = steps.to_h { |step| [step.id, before[step.id].uniq.size] }
+        after = after(steps, before)
+        free = steps.select { |step| open[step.id].zero? }
         zone = "top"
-        order = []
-        until waiting.empty?
-          free = waiting.select { |step| before[step.id].all? { |id| off[id] } }
-          nxt = free.find { |step| step.zone == zone } || free.first
-          zone = nxt.zone
-          off[nxt.id] = true
-          order << nxt
-          waiting.delete(nxt)
+        steps.map do
+          step = free.find { |one| one.zone == zone } || free.first
+          zone = step.zone
+          free.delete(step)
+          freed = after.fetch(step.id, []).select { |one| (open[one.id] -= 1).zero? }
+          free = (free + freed).sort_by(&:position) unless freed.empty?
+          step
         end
-        order
+      end
+
+      # @return [Hash{String=>Array<Profile::Step>}] what each step has to be off for
+      def after(steps, before)
+        steps.each_with_object({}) { |step, after| before[step.id].uniq.each { |id| (after[id] ||= []) << step } }
       end
     end
   end

@@ -3,14 +3,14 @@
 module NimbleLedger
   module Access
     # Plans jobs on one car: one graph, many sets of targets (model.md section 2). What was planned once is kept, so a
-    # planner may serve every job on cars alike; it forgets when it holds too much.
+    # planner may serve every job on cars alike; it forgets what was not asked for longest.
     #
     #   planner = Access::Planner.new(car)
     #   planner.plan([engine.target("plug-5")])   #=> Access::Plan
     #   planner.least_cost([engine.target("plug-5")]) #=> Rational, minutes
     class Planner
       MOST_SETS = 500
-      MOST_PLANS = 64
+      MOST_PLANS = 96
 
       # steps: mask; proven: whether it is the least; gap: minutes by which it could still be beaten; nodes: what it
       # took.
@@ -45,8 +45,10 @@ module NimbleLedger
         set = closed_set(targets, effort)
         return fresh_plan(targets, set, soak, codes) unless set.proven
 
-        @plans.clear if @plans.size > MOST_PLANS
-        @plans[[targets.map(&:position), soak, codes]] ||= fresh_plan(targets, set, soak, codes)
+        key = [targets.map(&:position), soak, codes]
+        known = @plans.delete(key) || fresh_plan(targets, set, soak, codes)
+        @plans.shift if @plans.size >= MOST_PLANS
+        @plans[key] = known
       end
 
       # Minutes of the best plan, house tasks and soak left out; cheaper than #plan.
@@ -80,13 +82,15 @@ module NimbleLedger
       # @return [ClosedSet]
       def closed_set(targets, effort)
         @sets.clear if @sets.size > MOST_SETS
-        key = targets.map(&:position).sort
+        key = targets.reduce(0) { |mask, target| mask | (1 << target.position) }
         known = @sets[key]
-        return known if known && effort.charge([self, key], known.nodes)
+        return known if known && effort.charge(self, key, known.nodes)
 
         found = search(targets, effort)
-        @sets[key] = found if found.proven
-        found
+        return found unless found.proven
+
+        effort.paid(self, key)
+        @sets[key] = found
       end
 
       def search(targets, effort)

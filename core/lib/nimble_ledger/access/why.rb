@@ -14,25 +14,23 @@ module NimbleLedger
       # @param members [Hash] Profile::Choice (by identity) to the member id chosen
       # @return [Hash{Profile::Target=>Array<String>}] step ids
       def chains(steps, ways, before, members)
+        ids = steps.map(&:id)
+        below = below(ids, before)
         ways.to_h do |target, way|
-          reached = below(way.through + way.choices.map { |choice| members[choice] }, before)
-          [target, steps.map(&:id).select { |id| reached[id] }]
+          own = way.through + way.choices.map { |choice| members[choice] }
+          [target, Closures.bits(own.reduce(0) { |mask, id| mask | below[id] }).map { |place| ids[place] }]
         end
       end
 
-      # These steps and all that comes off before them.
-      # @return [Hash{String=>true}]
+      # Each step with all that comes off before it.
+      # @param ids [Array<String>] in removal order: what comes before a step stands before it
+      # @return [Hash{String=>Integer}] masks of places in that order
       def below(ids, before)
-        open = ids.dup
-        seen = {}
-        until open.empty?
-          id = open.pop
-          next if seen[id]
-
-          seen[id] = true
-          open.concat(before[id])
-        end
-        seen
+        ids
+          .each_with_index
+          .with_object({}) do |(id, place), masks|
+            masks[id] = before[id].reduce(1 << place) { |mask, other| mask | masks[other] }
+          end
       end
 
       # Targets that need a step.

@@ -342,11 +342,16 @@ module NimbleLedger
       # @param values [Hash] all settings by name; use .defaults.with(...) to override a few
       def initialize(values)
         @values = values.freeze
+        @tasks = {}
         freeze
       end
 
       # @raise [KeyError] for a name that is not declared
       def [](name) = @values.fetch(name)
+
+      # @param name [String] of a house task
+      # @return [ThreePoints] minutes (model.md section 4)
+      def task(name) = @tasks[name] ||= ThreePoints.around(self["house_tasks"].fetch(name))
 
       # @param overrides [Hash] settings to change; must fit SHAPE
       # @raise [InvalidInput] for unknown names or values out of range, with their path

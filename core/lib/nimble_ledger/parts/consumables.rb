@@ -12,7 +12,6 @@ module NimbleLedger
       def initialize(plan, house:)
         @plan = plan
         @house = house
-        @boots = Boots.new(plan.engine, plan.targets, plan.chains)
         freeze
       end
 
@@ -32,14 +31,19 @@ module NimbleLedger
 
       def plugs = @plan.targets.sum(&:plugs)
 
-      def greased_boots =
-        @house["boot_grease"] == "none" ? 0 : @plan.targets.select(&:plug?).sum { |target| @boots.old(target) }
+      def greased_boots
+        return 0 if @house["boot_grease"] == "none"
+
+        boots = Boots.new(@plan.engine, @plan.targets, @plan.chains)
+        @plan.targets.sum { |target| target.plug? ? boots.old(target) : 0 }
+      end
 
       def coolant_liters
         @plan
           .steps
           .flat_map(&:releases)
-          .sum(0r) { |release| release["fluid"] == "coolant" ? ThreePoints.exact(release["liters"]) : 0r }
+          .select { |release| release["fluid"] == "coolant" }
+          .sum(0r) { |release| ThreePoints.exact(release["liters"]) }
           .to_f
       end
     end

@@ -25,6 +25,13 @@ module NimbleLedger
         # @return [Float] cents, on average, troubles included
         def expected_cents = @expected_cents ||= trouble.allowance.expected_cents
 
+        # Whether it leaves less of every trouble to every plug.
+        # @param other [Row] of the same plan
+        def milder_than?(other)
+          mine, its = [self, other].map { |row| row.trouble.outcomes.plug_rows.map { |plug| plug.chances.to_a } }
+          mine.flatten.zip(its.flatten).all? { |less, more| less < more || more.zero? } && mine != its
+        end
+
         # @return [Float] of at least one break
         def break_chance = 1 - trouble.outcomes.broken_counts.first
 
@@ -51,7 +58,7 @@ module NimbleLedger
       # @param promised [Comparable, nil] the promise to meet; nil when there is none
       # @return [String] protocol name
       def recommended(promised: nil)
-        (promise(promised) == "missed" ? [rows.min_by(&:ready)] : meeting(promised))
+        least_harmful(promise(promised) == "missed" ? [rows.min_by(&:ready)] : meeting(promised))
           .min_by { |row| [row.expected_cents, rows.index(row)] }
           .protocol
       end
@@ -65,6 +72,14 @@ module NimbleLedger
       end
 
       private
+
+      # Of protocols with the same plan and price only the one that leaves the least chance of every trouble can cost
+      # least: what the others would cost need not be worked out.
+      def least_harmful(rows)
+        rows
+          .group_by { |row| [row.trouble.plan.job.total.mean, row.total_cents] }
+          .flat_map { |_alike, same| same.reject { |row| same.any? { |other| other.milder_than?(row) } } }
+      end
 
       def meeting(promised) = promised ? rows.select { |row| row.ready <= promised } : rows
     end

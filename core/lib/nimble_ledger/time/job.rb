@@ -100,9 +100,7 @@ module NimbleLedger
         names = %w[receive cold_check leak_check road_test]
         names << "battery" if steps.any?(&:battery?)
         names << "scan_clear" if codes
-        names.map do |name|
-          Task.new("house", name, LABELS[name], ThreePoints.around(@house["house_tasks"][name]), 1, [])
-        end
+        names.map { |name| Task.new("house", name, LABELS[name], @house.task(name), 1, []) }
       end
     end
   end

@@ -22,7 +22,7 @@ module NimbleLedger
       end
 
       # @return [Float] the house's battery off and on
-      def battery = ThreePoints.around(@house["house_tasks"]["battery"]).mean
+      def battery = @house.task("battery").mean
     end
   end
 end

@@ -17,9 +17,10 @@ module NimbleServer
         # @return [Integer] revision in force
         def revision = @shop[:house_settings].where(id: id).get(:revision)
 
-        def initialize(shop)
+        # @param id [String] of the revision in force, where that is known
+        def initialize(shop, id: shop.newest(:house_settings))
           @shop = shop
-          @id = shop.newest(:house_settings)
+          @id = id
           @settings, @equipment = Library.house(shop, @id)
         end
 

@@ -13,11 +13,11 @@ module NimbleServer
 
         # What an estimate for an engine is corrected by.
         # @param engine [NimbleLedger::Profile::Engine]
+        # @param id [String, nil] of the lesson in force, where that is known
         # @return [Hash, nil] as an estimate request takes it (learned); nil where nothing is in force, or the engine is
         #   only sketched: its own uncertainty is wider than any day's
-        def for(engine)
-          id = in_force_id or return nil
-          return nil if engine.provisional?
+        def for(engine, id: in_force_id)
+          return nil if id.nil? || engine.provisional?
 
           lesson = Library.worked_out(:lesson, id) { row_of(id)[:lesson].to_h }
           hours = lesson["engines"][engine.code] || lesson["other"]

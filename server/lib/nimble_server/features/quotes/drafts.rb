@@ -19,26 +19,28 @@ module NimbleServer
         # @param base_revision [Integer, nil] set when this copy is kept on top of a newer revision
         # @raise [Refusal] 409 when another window has stored a newer one
         def store(quote, version, content, base_revision)
-          @shop.transaction do
-            current = locked(quote) || insert(quote)
-            raise Conflicts.draft(current, content, by: @shop.actor) unless current[:version] == version
-
-            rows(quote)
-              .returning
-              .update(
-                version: version + 1,
-                content: Sequel.pg_jsonb(content),
-                updated_at: @shop.now,
-                base_revision: base_revision || current[:base_revision]
-              )
-              .first
-          end
+          copy = { content: content, base_revision: base_revision }.compact
+          next_version(quote, version, copy) || first_version(quote, version, copy)
         end
 
         # The copy stands on a revision it has become.
         def rebase(quote, number) = rows(quote).returning.update(base_revision: number, updated_at: @shop.now).first
 
         private
+
+        # @return [Hash, nil] nil where the copy that is kept is not of this version
+        def next_version(quote, version, copy)
+          values = copy.merge(version: version + 1, content: Sequel.pg_jsonb(copy[:content]), updated_at: @shop.now)
+          rows(quote).where(version: version).returning.update(values).first
+        end
+
+        # A copy that was not kept before; 409 for one that is at another version.
+        def first_version(quote, version, copy)
+          @shop.transaction do
+            current = locked(quote) || insert(quote)
+            next_version(quote, version, copy) || raise(Conflicts.draft(current, copy[:content], by: @shop.actor))
+          end
+        end
 
         def rows(quote) = @shop[:quote_drafts].where(quote_id: quote[:id], account_id: @shop.actor.account_id)
 

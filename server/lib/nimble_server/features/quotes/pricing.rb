@@ -7,7 +7,7 @@ module NimbleServer
     module Quotes
       # A quote's content with everything it refers to, priced by the core with what is in force now.
       class Pricing
-        attr_reader :vehicle, :engine_row, :price_list_id, :house, :content
+        attr_reader :vehicle, :engine_row, :house, :content
 
         # @param content [Hash] fitted to the quote's engine revision by the caller
         # @param effort [Proc] gives what one scope's page may compute
@@ -18,12 +18,13 @@ module NimbleServer
           @effort = effort
           @shop = shop
           @vehicle = Vehicles::Garage.new(shop).find(quote[:vehicle_id])
-          @engine_row = Library.heads(shop).where(id: quote[:engine_profile_id]).first
-          @price_list_id = shop.newest(:price_lists)
-          @house = HouseRules::House.new(shop)
+          @engine_row = Library.head(shop, quote[:engine_profile_id])
+          @in_force = shop.in_force
+          @house = HouseRules::House.new(shop, id: @in_force.house)
           @content = NimbleLedger::Quote::Content.new(content, engine: engine, vehicle: facts, house: house.settings)
         end
 
+        def price_list_id = @in_force.prices
         def engine = @engine ||= Library.engine(@shop, engine_row[:id])
         def catalog = @catalog ||= Library.catalog(@shop, price_list_id)
 
@@ -157,7 +158,7 @@ module NimbleServer
         def visit = NimbleLedger::Quote::Sheet::Visit.new(@content.drop_off || now, @content.arrival, @content.promised)
 
         # @return [Hash] "learned", or nothing
-        def learned = @learned ||= { "learned" => Ledger::Lessons.new(@shop).for(engine) }.compact
+        def learned = @learned ||= { "learned" => Ledger::Lessons.new(@shop).for(engine, id: @in_force.lesson) }.compact
 
         # What a scope asks for, with what was learned of its engine where the shop took that.
         def request(index)
