@@ -11,6 +11,8 @@ export type Priced = Schemas["Priced"];
 export type Content = Schemas["Content"];
 export type Scope = Content["scopes"][number];
 export type Sheet = Schemas["Sheet"];
+/** What else is nearly free while the job is open. */
+export type Bundle = NonNullable<Sheet["while_open"]>[number];
 export type Descent = Schemas["Descent"];
 export type Layer = Sheet["layers"][number];
 export type Option = NonNullable<Sheet["routes"]>[number]["options"][number];

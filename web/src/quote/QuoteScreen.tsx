@@ -22,6 +22,7 @@ import { Variants } from "./vehicle/Variants";
 import { VehicleStrip } from "./vehicle/VehicleStrip";
 import { WhyLayer } from "./ledger/Why";
 import { activeScope } from "./scopes/works";
+import { useLatest } from "../shared/useLatest";
 import { whenOpened } from "../shared/whenOpened";
 
 const AdjustDialog = whenOpened(async () => (await import("./ledger/AdjustDialog")).AdjustDialog);
@@ -102,7 +103,10 @@ export function QuoteScreen({ page }: { page: QuotePage }) {
   }, [latest, navigate, page.quote.id]);
   const beside = panel === "beside" && content.scopes.length > 1;
   const turnBeside = useCallback(() => setPanel(beside ? "layers" : "beside"), [beside, setPanel]);
-  const adjust = () => writes && !stale && setAdjusting(true);
+  const adjust = useLatest(() => {
+    if (writes && !stale) setAdjusting(true);
+  });
+  const openTrouble = useCallback(() => setPanel("trouble"), [setPanel]);
   useQuoteKeys({
     sheet,
     stale,
@@ -192,7 +196,7 @@ export function QuoteScreen({ page }: { page: QuotePage }) {
       <LedgerPage
         sheet={sheet}
         stale={stale}
-        onTrouble={() => setPanel("trouble")}
+        onTrouble={openTrouble}
         head={
           <ScopeHead
             title={title}

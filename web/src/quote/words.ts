@@ -1,11 +1,9 @@
-import type { Sheet } from "../api/client";
+import type { Bundle, Sheet } from "../api/client";
 import type { Formatter } from "../shared/format";
 
 type Reason = NonNullable<Sheet["tasks"]>[number]["reasons"][number];
 type Trouble = NonNullable<Sheet["trouble"]>;
 type OddsFactor = Trouble["plugs"][number]["factors"][number];
-type Bundle = NonNullable<Sheet["while_open"]>[number];
-
 const plain = (code: string | null) => (code ?? "").replaceAll("-", " ");
 
 const SOURCES: Record<string, string> = { house: "house setting", engine: "engine profile" };

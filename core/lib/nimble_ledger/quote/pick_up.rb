@@ -13,6 +13,7 @@ module NimbleLedger
         @slots = Slots::ReadyTime.from(house["opening_hours"])
         @cooling = Slots::ReadyTime.cooling(engine, arrival, house)
         @drop_off = drop_off
+        @clock_shares = {}.compare_by_identity
         freeze
       end
 
@@ -29,7 +30,9 @@ module NimbleLedger
 
       private
 
-      def clock_share(plan)
+      def clock_share(plan) = @clock_shares[plan] ||= worked_out(plan)
+
+      def worked_out(plan)
         work = plan.sequence.pieces.reject(&:waiting?)
         labor = work.sum(&:labor_minutes)
         labor.positive? ? work.sum(&:clock_minutes) / labor : 1

@@ -10,7 +10,8 @@ module NimbleLedger
     # they add. Both ways the sums are exact: a state carries its chance and the first two moments of the extra minutes,
     # which add up over independent events.
     class OutcomeSpace
-      # chance; counts; minutes and variance added; the same without stubborn plugs (never billed); parts in cents
+      # What happened, or several outcomes as one, with the figures of an OutcomeState: chance; counts; minutes and
+      # variance added; the same without stubborn plugs (never billed); parts in cents.
       Outcome =
         Struct.new(
           :chance,
@@ -23,10 +24,7 @@ module NimbleLedger
           :billed_mean,
           :billed_variance,
           :parts_cents
-        ) do
-          def counts = [broken, threads, stubborn, mishaps]
-          def trouble? = counts.any?(&:positive?)
-        end
+        )
 
       LIMIT = 2_000
       NEGLIGIBLE = 1e-9
@@ -49,24 +47,24 @@ module NimbleLedger
         @states = together([together(plugs), together(others)]).freeze
       end
 
-      # @return [Array<Outcome>] all of them
-      def list = @list ||= @states.map { |state| outcome(state) }
+      # @return [Array<OutcomeState>] all of them
+      def list = @states
 
       # The likeliest outcomes that together leave out less than one job in a hundred thousand: enough for quantiles and
       # averages, and far fewer.
       def likely = @likely ||= covering(1 - LEFT_OUT)
 
       # Outcomes in which so many plugs break and nothing else happens.
-      # @return [Array<Outcome>]
+      # @return [Array<OutcomeState>]
       def only_broken(count)
-        @only_broken ||= list.select { |outcome| outcome.counts.drop(1).none?(&:positive?) }.group_by(&:broken)
+        @only_broken ||= list.select(&:only_broken?).group_by(&:broken)
         @only_broken.fetch(count, [])
       end
 
       # A few outcomes in place of many, for drawing: neighbors by the time they add are one, with its mean and
       # variance.
-      # @param outcomes [Array<Outcome>]
-      # @return [Array<Outcome>] at most `count`; chances, mean and variance of the whole stay what they were
+      # @param outcomes [Array<OutcomeState>]
+      # @return [Array<OutcomeState, Outcome>] at most `count`; chances, mean and variance of the whole stay what they were
       def self.pooled(outcomes, count)
         return outcomes if outcomes.size <= count
 
@@ -97,7 +95,7 @@ module NimbleLedger
         covered = 0.0
         ordered = @states.sort_by { |state| -state.chance }
         count = ordered.index { |state| (covered += state.chance) >= share } || (ordered.size - 1)
-        ordered.first(count + 1).map { |state| outcome(state) }
+        ordered.first(count + 1)
       end
 
       # Merged outcomes keep easy and hard extractions apart: front and rear cylinders differ too much to be one figure.
@@ -176,26 +174,12 @@ module NimbleLedger
           factor.each do |b|
             next if a.chance * b.chance < NEGLIGIBLE
 
-            known = sums[a.counts + b.counts]
-            known ? known.add(a, b) : sums[a.counts + b.counts] = a.with(b)
+            packed = a.packed + b.packed
+            known = sums[packed]
+            known ? known.add(a, b) : sums[packed] = a.with(b)
           end
         end
         sums.values
-      end
-
-      def outcome(state)
-        Outcome.new(
-          state.chance,
-          state.count(OutcomeState::BROKEN_EASY) + state.count(OutcomeState::BROKEN_HARD),
-          state.count(OutcomeState::THREAD),
-          state.count(OutcomeState::STUBBORN),
-          state.count(OutcomeState::MISHAP),
-          state.mean,
-          state.variance,
-          state.billed_mean,
-          state.billed_variance,
-          state.cents / state.chance
-        )
       end
     end
   end

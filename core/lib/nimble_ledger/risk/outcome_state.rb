@@ -11,20 +11,23 @@ module NimbleLedger
     # A class of its own and not a Struct: a job of eight plugs makes some thousands of these.
     class OutcomeState
       # @param chance [Float] of this one event
-      # @param counts [Integer] a packed count, one of the kinds below
+      # @param kind [Integer] a packed count, one of the kinds below
       # @param points [ThreePoints] minutes it adds
       # @param billed [Boolean] whether the customer pays for them
       # @param cents [Integer] parts it takes
       # @return [OutcomeState]
-      def self.of(chance, counts, points, billed: true, cents: 0)
-        new(counts).one_event(chance, points, chance * cents, billed)
+      def self.of(chance, kind, points, billed: true, cents: 0)
+        new(kind).one_event(chance, points, chance * cents, billed)
       end
 
-      attr_reader :counts, :chance, :time, :square, :billed, :billed_square, :cents
+      # @return [Integer] how many of each kind, see DIGIT
+      attr_reader :packed
 
-      # @param counts [Integer] packed; without a chance so far
-      def initialize(counts)
-        @counts = counts
+      attr_reader :chance, :time, :square, :billed, :billed_square, :cents
+
+      # @param packed [Integer] without a chance so far
+      def initialize(packed)
+        @packed = packed
         @chance = @time = @square = @billed = @billed_square = @cents = 0.0
       end
 
@@ -40,7 +43,7 @@ module NimbleLedger
 
       # This and another, independent of it.
       # @return [OutcomeState]
-      def with(other) = OutcomeState.new(@counts + other.counts).add(self, other)
+      def with(other) = OutcomeState.new(@packed + other.packed).add(self, other)
 
       # Two more independent states that come to the same counts, as one with this; changed here.
       def add(one, other)
@@ -53,16 +56,32 @@ module NimbleLedger
         self
       end
 
-      # How many of a kind.
-      # @param kind [Integer] BROKEN_EASY, BROKEN_HARD, THREAD, STUBBORN or MISHAP
-      def count(kind) = (@counts / kind) % DIGIT
+      def broken = count(BROKEN_EASY) + count(BROKEN_HARD)
+      def threads = count(THREAD)
+      def stubborn = count(STUBBORN)
+      def mishaps = count(MISHAP)
 
+      # @return [Array<Integer>] of broken plugs, damaged threads, stubborn plugs and mishaps
+      def counts = [broken, threads, stubborn, mishaps]
+
+      def trouble? = @packed != NONE
+
+      # Whether nothing but broken plugs is in it.
+      def only_broken? = (@packed % BROKEN_HARD) == 0
+
+      # @return [Float] cents of the parts it takes
+      def parts_cents = @cents / @chance
+
+      # @return [Float] minutes it adds, and their variance; the same without stubborn plugs
       def mean = @time / @chance
       def variance = [(@square / @chance) - (mean**2), 0].max
       def billed_mean = @billed / @chance
       def billed_variance = [(@billed_square / @chance) - (billed_mean**2), 0].max
 
       private
+
+      # @param kind [Integer] BROKEN_EASY, BROKEN_HARD, THREAD, STUBBORN or MISHAP
+      def count(kind) = (@packed / kind) % DIGIT
 
       def add_minutes(one, other, mine, its)
         @time += (one.time * its) + (mine * other.time)

@@ -73,11 +73,11 @@ module NimbleLedger
 
       private
 
-      # Of protocols with the same plan and price only the one that leaves the least chance of every trouble can cost
-      # least: what the others would cost need not be worked out.
+      # Of soaks that take the same minutes, and so the same price, only the one that leaves the least chance of every
+      # trouble can cost least: what the others would cost need not be worked out.
       def least_harmful(rows)
         rows
-          .group_by { |row| [row.trouble.plan.job.total.mean, row.total_cents] }
+          .group_by { |row| [row.trouble.plan.job.total.mean, row.protocol == "none"] }
           .flat_map { |_alike, same| same.reject { |row| same.any? { |other| other.milder_than?(row) } } }
       end
 

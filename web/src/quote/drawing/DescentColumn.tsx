@@ -1,7 +1,8 @@
 import styled from "styled-components";
-import type { Descent, Estimate, Scope, Sheet } from "../../api/client";
+import type { Bundle, Descent, Estimate, Scope, Sheet } from "../../api/client";
 import { useSession } from "../../session/SessionGate";
 import { Heading, Notice, Small } from "../../shared/parts";
+import { useLatest } from "../../shared/useLatest";
 import { DescentDrawing } from "./DescentDrawing";
 import { Explanation } from "../ledger/Explanation";
 import { ProblemNotice } from "../revision/ProblemNotice";
@@ -36,6 +37,9 @@ export function DescentColumn({ sheet, scope, stale, writes, edits, over, active
   const { estimate, descent, spread, trouble, problem } = sheet;
   const pinned = Object.keys({ ...scope.pins?.ways, ...scope.pins?.choices }).length > 0;
   const letGo = writes ? () => edits.pin({}) : undefined;
+  const add = useLatest((bundle: Bundle) => {
+    if (!stale) edits.add(bundle);
+  });
 
   if (!estimate || !descent || !spread)
     return (
@@ -84,11 +88,7 @@ export function DescentColumn({ sheet, scope, stale, writes, edits, over, active
         </Small>
       </Heading>
       <SpreadDrawing spread={spread} hours={estimate.hours} trouble={trouble} />
-      <WhileOpen
-        bundles={sheet.while_open ?? []}
-        stale={stale}
-        onAdd={writes ? (bundle) => !stale && edits.add(bundle) : undefined}
-      />
+      <WhileOpen bundles={sheet.while_open ?? []} stale={stale} onAdd={writes ? add : undefined} />
       {sheet.explanation && <Explanation text={sheet.explanation} stale={stale} />}
     </section>
   );

@@ -3,6 +3,7 @@ import styled from "styled-components";
 import type { Sheet } from "../../api/client";
 import { Dialog } from "../../shared/Dialog";
 import { useKeys } from "../../shared/keys";
+import { olderFigures } from "../../shared/olderFigures";
 import { Asked, KeyHint, Small } from "../../shared/parts";
 
 const Box = styled.div`
@@ -11,7 +12,7 @@ const Box = styled.div`
   padding: 8px 14px;
   line-height: 1.35;
   &[aria-busy="true"] p {
-    color: var(--second);
+    ${olderFigures}
   }
 `;
 const Spoken = styled.p`

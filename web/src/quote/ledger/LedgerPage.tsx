@@ -1,9 +1,10 @@
-import { type ReactNode, useState } from "react";
+import { memo, type ReactNode, useCallback, useState } from "react";
 import { Link } from "react-router";
 import styled from "styled-components";
 import type { Estimate, Scope, Sheet } from "../../api/client";
 import { useSession } from "../../session/SessionGate";
 import { list } from "../../shared/format";
+import { olderFigures, PATIENCE } from "../../shared/olderFigures";
 import { Asked, Part, Small, Unseen } from "../../shared/parts";
 import { Learned } from "./Learned";
 import { WhatIfs } from "./WhatIfs";
@@ -54,7 +55,14 @@ const Lines = styled.div`
     padding: 5px 0 3px;
   }
   &[aria-busy="true"] dd {
-    color: var(--second);
+    ${olderFigures}
+  }
+  .recomputing {
+    visibility: hidden;
+  }
+  &[aria-busy="true"] .recomputing {
+    visibility: visible;
+    transition: visibility 0s linear ${PATIENCE};
   }
 `;
 
@@ -77,8 +85,8 @@ const Total = styled.div`
     white-space: nowrap;
   }
   &[aria-busy="true"] .sum {
-    color: var(--second);
-    border-bottom-style: dotted;
+    ${olderFigures}
+    border-bottom-color: var(--strong);
   }
 `;
 
@@ -109,6 +117,7 @@ interface Props {
 export function LedgerPage({ sheet, stale, head, actions, hours, onTrouble, onAdjust, onCharge }: Props) {
   const { format } = useSession();
   const [asked, setAsked] = useState<Line | "hours" | null>(null);
+  const askHours = useCallback(() => setAsked("hours"), []);
   const estimate = sheet.estimate;
   const price = estimate?.price;
 
@@ -118,32 +127,7 @@ export function LedgerPage({ sheet, stale, head, actions, hours, onTrouble, onAd
         {head}
         {price && estimate ? (
           <>
-            <div>
-              {GROUPS.map(([label, kinds]) => {
-                const lines = price.lines.filter((line) => kinds.includes(line.kind));
-                if (lines.length === 0) return null;
-                return (
-                  <div key={label}>
-                    <div className="group">{label}</div>
-                    <dl>
-                      {lines.map((line) => (
-                        <div className="line" key={`${line.kind}-${line.label}-${line.part ?? ""}`}>
-                          <dt>
-                            {line.kind === "labor" ? "Reach, work, refit" : line.label} <LineNote line={line} />
-                          </dt>
-                          <dd>
-                            <Asked onPress={() => setAsked(line)}>
-                              {format.money(line.cents)}
-                              <Unseen> for {line.label}: why?</Unseen>
-                            </Asked>
-                          </dd>
-                        </div>
-                      ))}
-                    </dl>
-                  </div>
-                );
-              })}
-            </div>
+            <PriceLines lines={price.lines} onAsk={setAsked} />
             <Total aria-busy={stale} role="status" aria-live="polite" data-testid="total">
               <span className="label">{price.incomplete ? "Total so far" : "Total"}</span>
               <span className="sum">{format.moneyWithSign(price.total_cents)}</span>
@@ -167,13 +151,7 @@ export function LedgerPage({ sheet, stale, head, actions, hours, onTrouble, onAd
                 Without the repair, finding out is owed: {format.money(sheet.diagnosis.owed_cents)} at most.
               </Small>
             )}
-            <WhatIfs
-              sheet={sheet}
-              hours={hours}
-              onTrouble={onTrouble}
-              onHours={() => setAsked("hours")}
-              onAdjust={onAdjust}
-            />
+            <WhatIfs sheet={sheet} hours={hours} onTrouble={onTrouble} onHours={askHours} onAdjust={onAdjust} />
             {price.left_over && price.left_over.length > 0 && (
               <Small>
                 Stays in the kit: {price.left_over.map((row) => `${row.quantity} × ${row.part}`).join(", ")}
@@ -187,8 +165,8 @@ export function LedgerPage({ sheet, stale, head, actions, hours, onTrouble, onAd
               : "Choose a cylinder, or other work, and the page fills in."}
           </p>
         )}
-        <Small as="p" role="status" style={{ minHeight: 20 }}>
-          {stale ? "Recomputing…" : ""}
+        <Small as="p" className="recomputing" aria-hidden={!stale}>
+          Recomputing…
         </Small>
       </Lines>
       {actions}
@@ -196,6 +174,39 @@ export function LedgerPage({ sheet, stale, head, actions, hours, onTrouble, onAd
     </Page>
   );
 }
+
+/** Every line with its amount, in groups; each says why when it is asked. */
+const PriceLines = memo(function PriceLines({ lines, onAsk }: { lines: Line[]; onAsk: (line: Line) => void }) {
+  const { format } = useSession();
+  return (
+    <div>
+      {GROUPS.map(([label, kinds]) => {
+        const own = lines.filter((line) => kinds.includes(line.kind));
+        if (own.length === 0) return null;
+        return (
+          <div key={label}>
+            <div className="group">{label}</div>
+            <dl>
+              {own.map((line) => (
+                <div className="line" key={`${line.kind}-${line.label}-${line.part ?? ""}`}>
+                  <dt>
+                    {line.kind === "labor" ? "Reach, work, refit" : line.label} <LineNote line={line} />
+                  </dt>
+                  <dd>
+                    <Asked onPress={() => onAsk(line)}>
+                      {format.money(line.cents)}
+                      <Unseen> for {line.label}: why?</Unseen>
+                    </Asked>
+                  </dd>
+                </div>
+              ))}
+            </dl>
+          </div>
+        );
+      })}
+    </div>
+  );
+});
 
 /** What we owe of this work, and the word that it is charged all the same. */
 function Owed({ warranty, onCharge }: { warranty: NonNullable<Sheet["warranty"]>; onCharge: Props["onCharge"] }) {

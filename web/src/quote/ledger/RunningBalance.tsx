@@ -1,6 +1,7 @@
 import styled from "styled-components";
 import type { Estimate } from "../../api/client";
 import { useSession } from "../../session/SessionGate";
+import { olderFigures } from "../../shared/olderFigures";
 import { Small } from "../../shared/parts";
 
 const Running = styled.div`
@@ -20,7 +21,7 @@ const Running = styled.div`
     line-height: 1.1;
   }
   &[data-stale] strong {
-    color: var(--second);
+    ${olderFigures}
   }
   @media (max-width: 1100px) {
     display: flex;

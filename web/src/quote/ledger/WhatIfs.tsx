@@ -1,3 +1,4 @@
+import { memo } from "react";
 import type { Scope, Sheet } from "../../api/client";
 import { useSession } from "../../session/SessionGate";
 import { Asked, KeyHint, Small, Strong, Unseen } from "../../shared/parts";
@@ -14,7 +15,7 @@ interface Props {
 }
 
 /** Under the total: what could happen and up to what amount, when it is ready, and what the hours stand on. */
-export function WhatIfs({ sheet, hours, onTrouble, onHours, onAdjust }: Props) {
+export const WhatIfs = memo(function WhatIfs({ sheet, hours, onTrouble, onHours, onAdjust }: Props) {
   const { format } = useSession();
   const { trouble, estimate } = sheet;
   if (!estimate) return null;
@@ -110,7 +111,7 @@ export function WhatIfs({ sheet, hours, onTrouble, onHours, onAdjust }: Props) {
       )}
     </dl>
   );
-}
+});
 
 /** Both shares for what they are: of jobs that go without trouble, and of all. */
 function enough(calm: number, allTold?: number): string {

@@ -1,6 +1,8 @@
+import { memo } from "react";
 import styled from "styled-components";
-import type { Sheet } from "../../api/client";
+import type { Bundle } from "../../api/client";
 import { useSession } from "../../session/SessionGate";
+import { olderFigures } from "../../shared/olderFigures";
 import { Button, Heading, KeyHint, Small, Unseen } from "../../shared/parts";
 import { BUNDLE_KEYS } from "../useQuoteKeys";
 import { openingWords } from "../words";
@@ -38,11 +40,9 @@ const Table = styled.table`
     padding: 1px 9px;
   }
   &[aria-busy="true"] td {
-    color: var(--second);
+    ${olderFigures}
   }
 `;
-
-type Bundle = NonNullable<Sheet["while_open"]>[number];
 
 interface Props {
   bundles: Bundle[];
@@ -52,7 +52,6 @@ interface Props {
 
 /** What else is nearly free now, against another day; the one decision that is made here. */
 export function WhileOpen({ bundles, stale, onAdd }: Props) {
-  const { format } = useSession();
   if (bundles.length === 0) return null;
   return (
     <section>
@@ -72,27 +71,34 @@ export function WhileOpen({ bundles, stale, onAdd }: Props) {
             </th>
           </tr>
         </thead>
-        <tbody>
-          {bundles.map((bundle, i) => (
-            <tr key={bundle.label}>
-              <td>
-                {bundle.label} <Small>{openingWords(bundle)}</Small>
-              </td>
-              <td>+{format.hours(bundle.added_hours)}</td>
-              <td>{bundle.added_cents === null ? "—" : format.signed(bundle.added_cents)}</td>
-              <td>{bundle.alone_cents === null ? "—" : format.money(bundle.alone_cents)}</td>
-              <td>
-                {onAdd && (
-                  <Button onPress={() => onAdd(bundle)}>
-                    Add <Unseen>{bundle.label}</Unseen>
-                    <KeyHint>{BUNDLE_KEYS[i]?.toUpperCase()}</KeyHint>
-                  </Button>
-                )}
-              </td>
-            </tr>
-          ))}
-        </tbody>
+        <Rows bundles={bundles} onAdd={onAdd} />
       </Table>
     </section>
   );
 }
+
+const Rows = memo(function Rows({ bundles, onAdd }: Pick<Props, "bundles" | "onAdd">) {
+  const { format } = useSession();
+  return (
+    <tbody>
+      {bundles.map((bundle, i) => (
+        <tr key={bundle.label}>
+          <td>
+            {bundle.label} <Small>{openingWords(bundle)}</Small>
+          </td>
+          <td>+{format.hours(bundle.added_hours)}</td>
+          <td>{bundle.added_cents === null ? "—" : format.signed(bundle.added_cents)}</td>
+          <td>{bundle.alone_cents === null ? "—" : format.money(bundle.alone_cents)}</td>
+          <td>
+            {onAdd && (
+              <Button onPress={() => onAdd(bundle)}>
+                Add <Unseen>{bundle.label}</Unseen>
+                <KeyHint>{BUNDLE_KEYS[i]?.toUpperCase()}</KeyHint>
+              </Button>
+            )}
+          </td>
+        </tr>
+      ))}
+    </tbody>
+  );
+});

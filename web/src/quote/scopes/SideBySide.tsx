@@ -3,6 +3,7 @@ import styled from "styled-components";
 import type { Ahead, Beside, Content } from "../../api/client";
 import { useSession } from "../../session/SessionGate";
 import type { Formatter } from "../../shared/format";
+import { olderFigures } from "../../shared/olderFigures";
 import { Asked, Button, Heading, KeyHint, Small } from "../../shared/parts";
 import { DescentDrawing } from "../drawing/DescentDrawing";
 import { AheadPart } from "./AheadPart";
@@ -77,7 +78,7 @@ const Table = styled.table`
     font-weight: 650;
   }
   &[aria-busy="true"] td {
-    color: var(--second);
+    ${olderFigures}
   }
 `;
 

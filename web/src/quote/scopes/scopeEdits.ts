@@ -1,10 +1,8 @@
-import type { Content, Scope, Sheet } from "../../api/client";
+import type { Bundle, Content, Scope } from "../../api/client";
 import { activeScope, inScope, toggled } from "./works";
 
 type Work = Scope["works"][number];
 export type ByHand = Pick<Scope, "hours" | "discount" | "reference">;
-type Bundle = NonNullable<Sheet["while_open"]>[number];
-
 export const MAX_SCOPES = 3;
 
 /**
