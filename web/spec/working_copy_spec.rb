@@ -81,16 +81,24 @@ RSpec.describe "the working copy", type: :feature do
     id = made_quote("4-TRE-1M", [5])
     open_page(id)
     before = total
+    ink = color_of_total
     offline(true)
     press("3")
     expect(page).to have_text("The server does not answer")
     expect(page).to have_css("[data-testid=total][aria-busy=true]", text: before)
+    expect(page).to have_text("Recomputing…")
+    expect(color_of_total).not_to eq(ink)
     offline(false)
     expect(page).to have_no_text("The server does not answer")
     expect(total).not_to eq(before)
+    expect(color_of_total).to eq(ink)
+    expect(page).to have_no_text("Recomputing…")
     stored = Client.as("advisor@merrow.example").call(:get, "/api/quotes/#{id}").last
     expect(stored["draft"]["content"]["scopes"][0]["cylinders"]).to eq([5, 3])
   end
+
+  def color_of_total =
+    page.evaluate_script("getComputedStyle(document.querySelector('[data-testid=total] .sum')).color")
 
   def offline(away)
     page.driver.browser.execute_cdp("Network.enable")

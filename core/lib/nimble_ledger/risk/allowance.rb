@@ -18,6 +18,7 @@ module NimbleLedger
         def not_above_cents = @price.above(@house["call_margin"])
         def likely_cents = @price.total_cents
         def expected_cents = @price.total_cents.to_f
+        def expected_of(_outcomes) = expected_cents
         def price_of(_outcome) = @price.total_cents
       end
 
@@ -67,7 +68,11 @@ module NimbleLedger
       def likely_cents = ranked_at(0.5)
 
       # @return [Float] cents: what the job costs on average, troubles included
-      def expected_cents = @billed.likely.sum(0.0) { |outcome| outcome.chance * price_of(outcome) }
+      def expected_cents = expected_of(@billed.likely)
+
+      # @param outcomes [Array<OutcomeState>] all that may happen
+      # @return [Float] cents: what the job costs on average
+      def expected_of(outcomes) = outcomes.sum(0.0) { |outcome| outcome.chance * price_of(outcome) }
 
       # Waiting for adhesive: once when broken plugs are filled together, for each when one at a time.
       def cure_minutes(broken)

@@ -42,17 +42,21 @@ module NimbleLedger
         @outcomes = outcomes
         @middle = middle_factor
         plugs = plug_factors
-        others = mishap_factors(mishap_cents) + @outcomes.happened.map { |out| [came_of(out)] }
-        @merged = (plugs + others).reduce(1) { |size, factor| size * factor.size } > LIMIT
-        @states = together([together(plugs), together(others)]).freeze
+        @others = mishap_factors(mishap_cents) + @outcomes.happened.map { |out| [came_of(out)] }
+        @merged = (plugs + @others).reduce(1) { |size, factor| size * factor.size } > LIMIT
+        @of_plugs = together(plugs).freeze
       end
 
+      # What the plugs still in the head may come to, whatever else happens: far fewer outcomes.
+      # @return [Array<OutcomeState>] all but the least likely
+      def of_plugs = covering(@of_plugs)
+
       # @return [Array<OutcomeState>] all of them
-      def list = @states
+      def list = @list ||= together([@of_plugs, together(@others)]).freeze
 
       # The likeliest outcomes that together leave out less than one job in a hundred thousand: enough for quantiles and
       # averages, and far fewer.
-      def likely = @likely ||= covering(1 - LEFT_OUT)
+      def likely = @likely ||= covering(list)
 
       # Outcomes in which so many plugs break and nothing else happens.
       # @return [Array<OutcomeState>]
@@ -64,7 +68,7 @@ module NimbleLedger
       # A few outcomes in place of many, for drawing: neighbors by the time they add are one, with its mean and
       # variance.
       # @param outcomes [Array<OutcomeState>]
-      # @return [Array<OutcomeState, Outcome>] at most `count`; chances, mean and variance of the whole stay what they were
+      # @return [Array<OutcomeState, Outcome>] at most `count`; chance, mean and variance of the whole stay as they were
       def self.pooled(outcomes, count)
         return outcomes if outcomes.size <= count
 
@@ -87,14 +91,14 @@ module NimbleLedger
       def no_trouble = list.reject(&:trouble?).sum(0.0, &:chance)
 
       # @return [Float] minutes, on average
-      def expected_minutes = @states.sum(0.0, &:time)
+      def expected_minutes = list.sum(0.0, &:time)
 
       private
 
-      def covering(share)
+      def covering(states)
         covered = 0.0
-        ordered = @states.sort_by { |state| -state.chance }
-        count = ordered.index { |state| (covered += state.chance) >= share } || (ordered.size - 1)
+        ordered = states.sort_by { |state| -state.chance }
+        count = ordered.index { |state| (covered += state.chance) >= 1 - LEFT_OUT } || (ordered.size - 1)
         ordered.first(count + 1)
       end
 
@@ -174,9 +178,9 @@ module NimbleLedger
           factor.each do |b|
             next if a.chance * b.chance < NEGLIGIBLE
 
-            packed = a.packed + b.packed
-            known = sums[packed]
-            known ? known.add(a, b) : sums[packed] = a.with(b)
+            both = a.with(b)
+            known = sums[both.packed]
+            known ? known.add(both) : sums[both.packed] = both
           end
         end
         sums.values

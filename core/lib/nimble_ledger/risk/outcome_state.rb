@@ -17,7 +17,9 @@ module NimbleLedger
       # @param cents [Integer] parts it takes
       # @return [OutcomeState]
       def self.of(chance, kind, points, billed: true, cents: 0)
-        new(kind).one_event(chance, points, chance * cents, billed)
+        time = chance * points.mean
+        square = chance * (points.variance + (points.mean**2))
+        new(kind, chance, time, square, billed ? time : 0.0, billed ? square : 0.0, chance * cents)
       end
 
       # @return [Integer] how many of each kind, see DIGIT
@@ -25,34 +27,41 @@ module NimbleLedger
 
       attr_reader :chance, :time, :square, :billed, :billed_square, :cents
 
-      # @param packed [Integer] without a chance so far
-      def initialize(packed)
+      # Moments are those of the minutes times the chance; cents too.
+      def initialize(packed, chance, time, square, billed, billed_square, cents) # rubocop:disable Metrics/ParameterLists
         @packed = packed
-        @chance = @time = @square = @billed = @billed_square = @cents = 0.0
-      end
-
-      # @return [OutcomeState] this, come about by one event
-      def one_event(chance, points, cents, billed)
         @chance = chance
-        @time = chance * points.mean
-        @square = chance * (points.variance + (points.mean**2))
-        @billed, @billed_square = @time, @square if billed
+        @time = time
+        @square = square
+        @billed = billed
+        @billed_square = billed_square
         @cents = cents
-        self
       end
 
       # This and another, independent of it.
       # @return [OutcomeState]
-      def with(other) = OutcomeState.new(@packed + other.packed).add(self, other)
-
-      # Two more independent states that come to the same counts, as one with this; changed here.
-      def add(one, other)
-        mine = one.chance
+      def with(other)
         its = other.chance
-        @chance += mine * its
-        @cents += (one.cents * its) + (mine * other.cents)
-        add_minutes(one, other, mine, its)
-        add_billed(one, other, mine, its)
+        OutcomeState.new(
+          @packed + other.packed,
+          @chance * its,
+          sum(@time, its, other.time),
+          sum(@square, its, other.square) + (2.0 * @time * other.time),
+          sum(@billed, its, other.billed),
+          sum(@billed_square, its, other.billed_square) + (2.0 * @billed * other.billed),
+          sum(@cents, its, other.cents)
+        )
+      end
+
+      # One more state that comes to the same counts, as one with this; changed here.
+      # @param other [OutcomeState]
+      def add(other)
+        @chance += other.chance
+        @time += other.time
+        @square += other.square
+        @billed += other.billed
+        @billed_square += other.billed_square
+        @cents += other.cents
         self
       end
 
@@ -80,18 +89,10 @@ module NimbleLedger
 
       private
 
+      def sum(mine, its_chance, its) = (mine * its_chance) + (@chance * its)
+
       # @param kind [Integer] BROKEN_EASY, BROKEN_HARD, THREAD, STUBBORN or MISHAP
       def count(kind) = (@packed / kind) % DIGIT
-
-      def add_minutes(one, other, mine, its)
-        @time += (one.time * its) + (mine * other.time)
-        @square += (one.square * its) + (2 * one.time * other.time) + (mine * other.square)
-      end
-
-      def add_billed(one, other, mine, its)
-        @billed += (one.billed * its) + (mine * other.billed)
-        @billed_square += (one.billed_square * its) + (2 * one.billed * other.billed) + (mine * other.billed_square)
-      end
     end
 
     # Five counts in one integer, so that equal counts are found by one comparison: a digit of base 64 each (plugs and

@@ -32,6 +32,9 @@ module NimbleLedger
           mine.flatten.zip(its.flatten).all? { |less, more| less < more || more.zero? } && mine != its
         end
 
+        # @return [Float] cents, on average, without mishaps
+        def least_expected_cents = @least_expected_cents ||= trouble.least_expected_cents
+
         # @return [Float] of at least one break
         def break_chance = 1 - trouble.outcomes.broken_counts.first
 
@@ -58,7 +61,10 @@ module NimbleLedger
       # @param promised [Comparable, nil] the promise to meet; nil when there is none
       # @return [String] protocol name
       def recommended(promised: nil)
-        least_harmful(promise(promised) == "missed" ? [rows.min_by(&:ready)] : meeting(promised))
+        candidates = least_harmful(promise(promised) == "missed" ? [rows.min_by(&:ready)] : meeting(promised))
+        return candidates.first.protocol if candidates.size == 1
+
+        cheapest(candidates.sort_by(&:least_expected_cents))
           .min_by { |row| [row.expected_cents, rows.index(row)] }
           .protocol
       end
@@ -72,6 +78,19 @@ module NimbleLedger
       end
 
       private
+
+      # A part in a thousand, for what is rounded and left out.
+      ROOM = 1.001
+      private_constant :ROOM
+
+      # Those that can still cost least: who costs more at least than another costs altogether is not looked into.
+      # @param candidates [Array<Row>] by what they cost at least
+      def cheapest(candidates)
+        least = Float::INFINITY
+        candidates.take_while do |row|
+          (row.least_expected_cents <= least * ROOM).tap { |near| least = [least, row.expected_cents].min if near }
+        end
+      end
 
       # Of soaks that take the same minutes, and so the same price, only the one that leaves the least chance of every
       # trouble can cost least: what the others would cost need not be worked out.

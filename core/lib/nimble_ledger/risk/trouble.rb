@@ -25,6 +25,15 @@ module NimbleLedger
       # Whether the answer knows enough: a history, a construction, a price.
       def self.for(answer) = answer.outcomes && answer.price ? new(answer) : nil
 
+      # What the job costs at least on average: with what its plugs may do, and no mishap. Trouble never makes a job
+      # cheaper where the house quotes the middle of its jobs or more; elsewhere nothing is known of it beforehand.
+      # @return [Float] cents
+      def least_expected_cents
+        return 0.0 if @house["quantile"] < 0.5 || answer.owed.any?
+
+        allowance.expected_of(billed.of_plugs)
+      end
+
       def plan = answer.plan
       def price = answer.price
       def mixture = @mixture ||= Mixture.new(plan.job.total, space.likely)

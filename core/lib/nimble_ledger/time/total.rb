@@ -13,7 +13,7 @@ module NimbleLedger
         @mean = mean
         @variance = variance
         @bent = bent
-        if mean.positive?
+        if mean > 0
           spread = Math.log(1 + (variance / (mean * mean)))
           @s = Math.sqrt(spread)
           @mu = Math.log(mean) - (spread / 2)
@@ -35,16 +35,16 @@ module NimbleLedger
 
       # @return [Float] minutes not exceeded with probability p
       def quantile(p)
-        return mean unless mean.positive? && @s.positive?
+        return mean unless mean > 0 && @s > 0
 
         Math.exp(@mu + (@s * (@bent[p.to_f] || Normal.quantile(p))))
       end
 
       # @return [Float] P(total <= minutes)
       def cdf(minutes)
-        return minutes >= mean ? 1.0 : 0.0 unless mean.positive? && @s.positive?
+        return minutes >= mean ? 1.0 : 0.0 unless mean > 0 && @s > 0
 
-        minutes.positive? ? Normal.cdf((Math.log(minutes) - @mu) / @s) : 0.0
+        minutes > 0 ? Normal.cdf((Math.log(minutes) - @mu) / @s) : 0.0
       end
 
       # The same job with extra work in it (a broken plug, a mishap).
