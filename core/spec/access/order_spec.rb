@@ -88,3 +88,24 @@ RSpec.describe NimbleLedger::Access::Plan do
     expect(plan.needed_by(plan.engine.step("coil-2")).map(&:id)).to eq(["plug-2"])
   end
 end
+
+RSpec.describe NimbleLedger::Access::Order do
+  it "takes nothing off before what lies over it, and leaves a zone only when it has nothing free" do
+    200.times do |seed|
+      planner =
+        planner(random_profile(Random.new(40_000 + seed), steps: 12, targets: 5), equipment: %w[lift strap scan])
+      plan = planner.plan(planner.graph.engine.targets.first(5))
+      off = []
+      free = ->(step) { (step.after + step.choices.map { |choice| plan.member(choice) } - off).empty? }
+      plan.steps.each do |step|
+        expect(free.call(step)).to be(true)
+        zone = off.empty? ? "top" : planner.graph.engine.step(off.last).zone
+        others = (plan.steps - [step]).reject { |other| off.include?(other.id) }.select(&free)
+        first = (step.zone == zone ? others.select { |other| other.zone == zone } : others).map(&:position).min
+        expect(others.map(&:zone)).not_to include(zone) unless step.zone == zone
+        expect(first.nil? || first > step.position).to be(true)
+        off << step.id
+      end
+    end
+  end
+end

@@ -12,8 +12,10 @@ module NimbleLedger
 
       # @param problem [Branch::Problem]
       # @param weights [Array<Integer>] by node
-      def initialize(problem, weights)
+      # @param bound [Bound] which says what a member adds
+      def initialize(problem, weights, bound)
         @problem = problem
+        @bound = bound
         @weights = with_what_follows(weights)
       end
 
@@ -36,7 +38,7 @@ module NimbleLedger
         all = weights.dup
         @problem.members.each_with_index do |members, p|
           holder = @problem.holders[p]
-          all[holder] += members.map { |i| sum(i, all) }.min if holder
+          all[holder] += members.map { |i| @bound.sum(i, all) }.min if holder
         end
         all
       end
@@ -49,7 +51,7 @@ module NimbleLedger
           node = nil
           least = second = BEYOND
           members.each do |i|
-            adds = sum(i, open)
+            adds = @bound.sum(i, open)
             if adds < least
               second = least
               least = adds
@@ -61,14 +63,6 @@ module NimbleLedger
           found, most = node, second if second > most
         end
         found
-      end
-
-      def sum(node, open)
-        closure = @problem.lists[node]
-        total = 0
-        i = closure.size
-        total += open[closure[i]] while (i -= 1) >= 0
-        total
       end
     end
   end

@@ -186,7 +186,7 @@ module NimbleLedger
 
       # Starts with a good plan, so that what cannot beat it is left alone from the first.
       def guess
-        guess = Guess.new(@problem, @weights)
+        guess = Guess.new(@problem, @weights, @bound)
         branch = guess.best or return
         improve(branch)
         @best
