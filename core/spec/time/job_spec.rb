@@ -44,6 +44,24 @@ RSpec.describe NimbleLedger::Time do
     expect(NimbleLedger::Time::QuotedHours.new(quarter).tenths(exact)).to eq(25)
   end
 
+  it "takes the house at its word where it sets a multiplier for no rust at all" do
+    words = { "none" => 1.25, "light" => 1.5, "heavy" => 2 }
+    settings = NimbleLedger::House::Settings.defaults.with({ "corrosion_remove" => words })
+    engine =
+      NimbleLedger::Profile::Engine.build(
+        profile(steps: [step("m", 10, rust_prone: true)], targets: [target("t", through: ["m"])])
+      )
+    costs =
+      %w[none light].map do |corrosion|
+        condition = NimbleLedger::Time::Condition.new({ "corrosion" => corrosion }, settings)
+        car = NimbleLedger::Car.new(engine: engine, house: settings, condition: condition)
+        [car.planner.least_cost([engine.target("t")]), condition.remove_reasons(engine.step("m")).map(&:level)]
+      end
+    expect(costs).to eq([[12.5 + 1, ["none"]], [15 + 1, ["light"]]])
+    plain = NimbleLedger::Time::Condition.new(nil, NimbleLedger::House::Settings.defaults)
+    expect(plain.remove_reasons(engine.step("m"))).to eq([])
+  end
+
   it "multiplies rust, brittle connectors and bodges where they apply" do
     condition =
       NimbleLedger::Time::Condition.new({ "corrosion" => "heavy", "brittle" => true, "bodged" => true }, house)

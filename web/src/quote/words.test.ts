@@ -15,6 +15,7 @@ it("says what multiplies a task's minutes, in the shop's figures, and whose figu
   const rust = { kind: "rust", level: "light", factor: 1.15, source: "house" };
   expect(reasonWords(rust, english)).toBe("× 1.15 light rust (house setting)");
   expect(reasonWords(rust, german)).toBe("× 1,15 light rust (house setting)");
+  expect(reasonWords({ ...rust, level: "none", factor: 1.05 }, english)).toBe("× 1.05 no rust (house setting)");
   expect(reasonWords({ kind: "reach", level: "from-beneath", factor: 1.4, source: "engine" }, english)).toBe(
     "× 1.4 reach from beneath (engine profile)",
   );
@@ -27,6 +28,7 @@ it("says what moves the odds of a plug", () => {
   expect(oddsWords({ kind: "years", level: null, amount: 1, times: 1.06 }, english)).toBe(
     "odds × 1.06 for 1 year since the last change",
   );
+  expect(oddsWords({ kind: "wear", level: "none", amount: null, times: 0.9 }, english)).toContain("for no rust and");
   expect(oddsWords({ kind: "soak", level: "none", amount: null, times: 1.2 }, english)).toContain("for no soak");
 });
 

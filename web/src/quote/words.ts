@@ -9,7 +9,7 @@ const plain = (code: string | null) => (code ?? "").replaceAll("-", " ");
 const SOURCES: Record<string, string> = { house: "house setting", engine: "engine profile" };
 
 const REASONS: Record<string, (level: string) => string> = {
-  rust: (level) => `${level} rust`,
+  rust: (level) => (level === "none" ? "no rust" : `${level} rust`),
   brittle: () => "brittle connectors",
   bodge: () => "earlier bodge",
   reach: (level) => `reach ${level}`,
@@ -25,7 +25,7 @@ const ODDS: Record<string, (level: string, amount: number, format: Formatter) =>
   distance: (_level, amount, format) => `${format.figure(amount, 2)} intervals since the last change`,
   years: (_level, amount, format) => `${format.years(amount)} since the last change`,
   head: (level) => `the ${level} head`,
-  wear: (level) => `${level} rust or a wet well`,
+  wear: (level) => (level === "none" ? "no rust and a dry well" : `${level} rust or a wet well`),
   compound: () => "compound used last time",
   learned: (level) => `${level} plugs taken out here before`,
   soak: (level) => (level === "none" ? "no soak" : `the ${level} soak`),

@@ -44,7 +44,7 @@ module NimbleLedger
       # @return [Array<Reason>]
       def remove_reasons(step)
         reasons = []
-        reasons << rust(:remove) if rusts?(step)
+        reasons << rust(:remove) if rusts?(step, :remove)
         reasons << Reason.new("brittle", nil, @house["brittle_factor"], "house") if step.brittle? && @brittle
         reasons << bodge if @bodged
         reasons
@@ -53,7 +53,7 @@ module NimbleLedger
       # @return [Array<Reason>]
       def refit_reasons(step)
         reasons = []
-        reasons << rust(:refit) if rusts?(step)
+        reasons << rust(:refit) if rusts?(step, :refit)
         reasons << bodge if @bodged
         reasons
       end
@@ -66,7 +66,7 @@ module NimbleLedger
 
       private
 
-      def rusts?(step) = step.rust_prone? && @corrosion != "none"
+      def rusts?(step, act) = step.rust_prone? && @rust[act] != 1
       def rust(act) = Reason.new("rust", @corrosion, @rust[act], "house")
 
       def product(reasons) = reasons.reduce(1) { |all, reason| all * reason.factor }
