@@ -192,7 +192,8 @@ class Bench
       stage.sign_in("advisor@merrow.example")
       stage.open(stage.quote("5-TOW-4I", [1], works: %w[plug coil]))
       14.times { |i| painted(stage, (i % 7) + 2) } # a server that has been asked before
-      click_rows("click on a cylinder to new total painted", clicks(stage), 60)
+      click_rows("click on a second cylinder, and off again, to new total painted", second(stage), 60)
+      click_rows("click on every cylinder in turn, up to all eight", clicks(stage), 60)
       click_rows("the same beside two busy loops", busy { clicks(stage) }, 100)
     end
   end
@@ -207,6 +208,10 @@ class Bench
     row("#{name}, median", painted[20])
   end
 
+  # One or two cylinders in the job.
+  def second(stage) = 40.times.map { |i| painted(stage, (i / 2 % 7) + 2) }
+
+  # All of them, one after the other, and off again.
   def clicks(stage) = 40.times.map { |i| painted(stage, (i % 7) + 2) }
 
   # What is measured while two processes do nothing but count.
