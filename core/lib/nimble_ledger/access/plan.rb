@@ -7,7 +7,7 @@ module NimbleLedger
     class Plan
       Wait = Struct.new(:step, :for, :when, :minutes, :holds_bay)
 
-      attr_reader :car, :targets, :ways, :choices, :chains, :steps, :job, :turns, :soak, :cost
+      attr_reader :car, :targets, :ways, :choices, :chains, :steps, :soak, :cost
 
       # @param steps [Array<Profile::Step>] in file order
       # @param ways [Hash{Profile::Target=>Profile::Way}] in the order the targets were asked for
@@ -26,9 +26,15 @@ module NimbleLedger
         @choices = choice_keys(steps, members)
         @steps = Order.removal(steps, before)
         @chains = Why.chains(@steps, ways, before, members)
-        @job = Time::Job.new(@steps, ways.to_a, car, soak: soak, codes: codes)
-        @turns = Turns.new(@steps, @chains, @job)
+        @worked_out = {}
       end
+
+      # @return [Time::Job] its tasks and hours; worked out when they are first asked for, as its turns are: of many
+      #   plans only the steps are
+      def job = @worked_out[:job] ||= Time::Job.new(steps, ways.to_a, car, soak: soak, codes: codes?)
+
+      # @return [Turns]
+      def turns = @worked_out[:turns] ||= Turns.new(steps, chains, job)
 
       # Marks a plan that is not proven to be the shortest.
       # @param minutes [Float] by how much a plan not looked into could be shorter

@@ -38,27 +38,21 @@ module NimbleLedger
         @reach = reach
         @tables = tables
         @needed = needed
+        @shares = shares_now
+        @entropy = entropy(@held.map(&:chance))
         freeze
       end
 
       # Chance that the fault sits at a cylinder, elsewhere apart.
       # @return [Hash{Integer=>Float}]
-      def shares
-        @engine
-          .cylinders
-          .map(&:number)
-          .sort
-          .to_h do |number|
-            [number, @held.sum(0.0) { |one| one.hypothesis.elsewhere? || !one.now.include?(number) ? 0.0 : one.chance }]
-          end
-      end
+      attr_reader :shares
 
       # @return [Array<Row>] the best first
       def list
         suspects = shares.select { |_number, share| share >= LEAST_SHARE }.keys
-        rows = @tables.tests.flat_map { |test| suspects.filter_map { |number| row(test, number) } }
-        order = @tables.tests
-        rows.sort_by { |one| [-one.bits_per_minute, order.index(one.test), one.cylinder] }
+        order = @tables.tests.each_with_index.to_h
+        rows = order.keys.flat_map { |test| suspects.filter_map { |number| row(test, number) } }
+        rows.sort_by { |one| [-one.bits_per_minute, order[one.test], one.cylinder] }
       end
 
       # @param test [String]
@@ -70,12 +64,23 @@ module NimbleLedger
       # @param row [Row]
       # @return [Array<Float>] in the order of its outcomes
       def chances(row)
+        rows = rows_of(row.test, row.cylinder)
         @tables.test(row.test)["outcomes"].each_index.map do |i|
-          @held.sum(0.0) { |one| one.chance * row_of(row.test, one, row.cylinder)[i] }
+          @held.each_with_index.sum(0.0) { |one, h| one.chance * rows[h][i] }
         end
       end
 
       private
+
+      def shares_now
+        @engine
+          .cylinders
+          .map(&:number)
+          .sort
+          .to_h do |number|
+            [number, @held.sum(0.0) { |one| one.hypothesis.elsewhere? || !one.now.include?(number) ? 0.0 : one.chance }]
+          end
+      end
 
       def row(test, number)
         return nil unless possible?(test) && !told?(test, number)
@@ -140,18 +145,21 @@ module NimbleLedger
 
       # Entropy now less entropy after, on average.
       def bits(test, number)
-        outcomes =
-          @tables.test(test)["outcomes"].each_index.map do |i|
-            @held.map { |one| one.chance * row_of(test, one, number)[i] }
-          end
+        rows = rows_of(test, number)
         after =
-          outcomes.sum(0.0) do |weights|
-            weights.sum.zero? ? 0.0 : weights.sum * entropy(weights.map { |w| w / weights.sum })
-          end
-        [entropy(@held.map(&:chance)) - after, 0.0].max
+          @tables.test(test)["outcomes"]
+            .each_index
+            .sum(0.0) do |i|
+              weights = @held.each_with_index.map { |one, h| one.chance * rows[h][i] }
+              whole = weights.sum
+              whole.zero? ? 0.0 : whole * entropy(weights.map { |weight| weight / whole })
+            end
+        [@entropy - after, 0.0].max
       end
 
-      def row_of(test, one, number) = Evidence.row(@tables, test, one.hypothesis, one.now.include?(number))
+      # What each hypothesis says of the outcomes of a test.
+      def rows_of(test, number) =
+        @held.map { |one| Evidence.row(@tables, test, one.hypothesis, one.now.include?(number)) }
 
       def entropy(chances) = -chances.sum(0.0) { |chance| chance.positive? ? chance * Math.log2(chance) : 0.0 }
 

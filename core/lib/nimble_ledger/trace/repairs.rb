@@ -12,12 +12,16 @@ module NimbleLedger
       def initialize(engine, places)
         @engine = engine
         @places = places
+        @by_work = engine.targets.group_by(&:work)
         freeze
       end
 
       # @param hypothesis [Hypothesis]
       # @return [Profile::Target, nil] nil where no target repairs it
-      def target(hypothesis) = @engine.targets.find { |target| own?(target, hypothesis) }
+      def target(hypothesis)
+        affected = @places.affects(hypothesis)
+        @by_work.fetch(work(hypothesis), []).find { |target| own?(target, hypothesis, affected) }
+      end
 
       # What repairs the likeliest suspect that has a target.
       # @param held [Array<Belief::Held>]
@@ -29,8 +33,13 @@ module NimbleLedger
 
       # @param targets [Array<Profile::Target>]
       # @return [Boolean] whether one of them cures it
-      def cures?(targets, hypothesis) =
-        targets.any? { |target| own?(target, hypothesis) || boot_with_coil?(target, hypothesis) }
+      def cures?(targets, hypothesis)
+        affected = @places.affects(hypothesis)
+        targets.any? do |target|
+          (target.work == work(hypothesis) && own?(target, hypothesis, affected)) ||
+            boot_with_coil?(target, hypothesis, affected)
+        end
+      end
 
       # Coil, plug, wire and boot targets of a cylinder.
       # @return [Array<Profile::Target>]
@@ -39,36 +48,31 @@ module NimbleLedger
 
       private
 
-      def own?(target, hypothesis)
+      # The work that repairs it where it sits.
+      # @return [String, nil]
+      def work(hypothesis)
         case hypothesis.cause
-        when "coil"
-          target.work == "coil" && coil?(target, hypothesis)
-        when "plug"
-          target.work == "plug" && at?(target, hypothesis)
+        when "coil", "plug", "cap-and-rotor"
+          hypothesis.cause
         when "wire"
-          target.work == hypothesis.part.kind && at?(target, hypothesis)
-        when "cap-and-rotor"
-          target.work == "cap-and-rotor"
-        else
-          false
+          hypothesis.part.kind
         end
       end
 
-      def at?(target, hypothesis) = target.cylinders.intersect?(@places.affects(hypothesis))
-
-      # On a rail every coil target renews all of it.
-      def coil?(target, hypothesis)
-        return at?(target, hypothesis) if hypothesis.part.nil?
+      # Whether a target of that work is the one. On a rail every coil target renews all of it.
+      def own?(target, hypothesis, affected)
+        return true if hypothesis.cause == "cap-and-rotor"
+        return target.cylinders.intersect?(affected) unless hypothesis.cause == "coil" && hypothesis.part
 
         @engine.coils_for(target).include?(@places.seat(hypothesis.part))
       end
 
       # A boot comes new with the coil it hangs on.
-      def boot_with_coil?(target, hypothesis)
+      def boot_with_coil?(target, hypothesis, affected)
         return false unless target.work == "coil" && hypothesis.boot?
         return false if Parts::Boots::WIRED.include?(@engine.ignition)
 
-        @engine.coils_for(target).any? { |coil| coil.cylinders.intersect?(@places.affects(hypothesis)) }
+        @engine.coils_for(target).any? { |coil| coil.cylinders.intersect?(affected) }
       end
     end
   end
