@@ -73,8 +73,12 @@ module NimbleLedger
 
       def pay(members, amount, rest)
         touched = []
-        members.each { |member| pay_through(@closures[member], amount, rest, touched) }
-        touched.each { |node| @paid[node] = 0 }
+        m = -1
+        while (m += 1) < members.size
+          pay_through(@closures[members[m]], amount, rest, touched)
+        end
+        t = touched.size
+        @paid[touched[t]] = 0 while (t -= 1) >= 0
       end
 
       def pay_through(closure, due, rest, touched)

@@ -134,8 +134,9 @@ module NimbleLedger
       # @return [Array<Integer>, nil] members that may still be taken; nil when one is in
       def left_of(members)
         some_out = false
-        members.each do |i|
-          mark = @marks[i]
+        m = members.size
+        while (m -= 1) >= 0
+          mark = @marks[members[m]]
           return nil if mark == IN
 
           some_out = true if mark == OUT
