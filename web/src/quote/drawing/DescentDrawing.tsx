@@ -3,6 +3,7 @@ import styled from "styled-components";
 import type { Descent } from "../../api/client";
 import { depthInk } from "../../shared/depth";
 import { Unseen } from "../../shared/parts";
+import { strokeKeys } from "./strokeKeys";
 
 type Stroke = Descent["strokes"][number];
 
@@ -77,6 +78,7 @@ export const DescentDrawing = memo(function DescentDrawing({
   const before = from >= SAID && from > WIDTH - from - wide;
   const inside = !before && WIDTH - from - wide < SAID;
   const x = (minutes: number) => minutes * scale;
+  const keys = strokeKeys(descent.strokes);
   const say = (stroke: Stroke) => `${KINDS[stroke.kind]}: ${stroke.label}, ${Math.round(stroke.minutes)} min`;
 
   return (
@@ -117,7 +119,7 @@ export const DescentDrawing = memo(function DescentDrawing({
             onBlur: () => onActive(null),
           };
           const on = active === stroke.ref;
-          const key = `${stroke.kind}-${stroke.ref}-${stroke.start.toFixed(3)}`;
+          const key = keys[i];
           if (stroke.depth === 0)
             return (
               <g key={key} className="stroke" tabIndex={0} role="img" aria-label={say(stroke)} {...events}>
@@ -226,8 +228,8 @@ export const DescentDrawing = memo(function DescentDrawing({
         )}
       </svg>
       <Unseen as="ol" aria-label="The job in order">
-        {descent.strokes.map((stroke) => (
-          <li key={`${stroke.kind}-${stroke.ref}-${stroke.start.toFixed(3)}`}>{say(stroke)}</li>
+        {descent.strokes.map((stroke, i) => (
+          <li key={keys[i]}>{say(stroke)}</li>
         ))}
       </Unseen>
     </Figure>
