@@ -30,6 +30,13 @@ RSpec.describe NimbleLedger::Time::Correction do
     expect(more.cdf(more.quantile(0.8))).to be_within(1e-9).of(NimbleLedger::Time::Normal.cdf(1.2))
   end
 
+  it "says whether a quantile lies in the upper half, where trouble beside the job never lowers it" do
+    bent = correction(bent: { 0.65 => -0.1, 0.8 => 0.9 }).of(total, common_variation: 0.12)
+    expect([0.65, 0.8, 0.5, 0.4].map { |p| bent.upper?(p) }).to eq([false, true, true, false])
+    expect(bent.quantile(0.65)).to be < bent.quantile(0.5)
+    bent.plus(20.0, 400.0).then { |more| expect(more.quantile(0.8)).to be > bent.quantile(0.8) }
+  end
+
   it "leaves nothing of an estimate that is exact to less than nothing: its own width is not below 0" do
     exact = NimbleLedger::Time::Total.new(60.0, 0.0)
     found = correction(effect: 0.0, common: 0.01, doubt: 0.0).of(exact, common_variation: 0.2)

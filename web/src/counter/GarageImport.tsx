@@ -27,6 +27,7 @@ export function GarageImport({ onClose }: { onClose: () => void }) {
       types={[".csv", "text/csv"]}
       tooLarge="Send the list in parts."
       report={report}
+      ask={report.mutate}
       keep={keep}
       count={(found) => found.added + found.changed}
       onClose={onClose}

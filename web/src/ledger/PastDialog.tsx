@@ -32,6 +32,7 @@ export function PastDialog({ onClose }: { onClose: () => void }) {
       types={[".csv", ".json", "text/csv", "application/json"]}
       tooLarge="Send it year by year."
       report={report}
+      ask={report.mutate}
       keep={keep}
       count={(found) => found.added}
       onClose={onClose}

@@ -2,10 +2,8 @@ import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import styled from "styled-components";
 import { api, type PriceReport } from "../api/client";
-import { Dialog } from "../shared/Dialog";
-import { FileChoice, ImportReport, OwnersYes } from "../shared/ImportSteps";
 import { Mono, Small } from "../shared/parts";
-import { useImport } from "../shared/useImport";
+import { TableImport } from "../shared/TableImport";
 
 const Lines = styled.div`
   max-height: 320px;
@@ -61,50 +59,41 @@ export function PriceImport({ revision, onClose }: { revision: number; onClose: 
     setJob(id);
     report.mutate({ text, id });
   };
-  const { csv, name, read, problem } = useImport(
-    { ...report, ask },
-    keep,
-    "Send the rows that change, or the list in parts.",
-  );
-  const found = report.data;
-
   return (
-    <Dialog title="Import prices" onClose={onClose} wide>
-      <p>
-        A CSV file with the columns <Mono>part</Mono>, <Mono>supplier</Mono>, <Mono>cost</Mono>, and any of description,
-        kind, unit, on_hand, lead_days, list. What no row names stays as it is.
-      </p>
-      <FileChoice
-        types={[".csv", "text/csv"]}
-        name={name}
-        isReading={report.isPending}
-        percent={told.data?.percent}
-        isFound={found !== undefined}
-        onFile={(file) => void read(file)}
-      />
-      <ImportReport problem={problem}>
-        {found && (
-          <>
-            <p>{summary(found)}</p>
-            {found.added + found.changed + found.rejected > found.rows.length && (
-              <Small>Shown: {found.rows.length} of them, those that stay out first.</Small>
-            )}
-            {found.rows.length > 0 && <Changes rows={found.rows} />}
-            <OwnersYes
-              does={keep.isPending ? "Keeping…" : `Keep ${count(found)} as revision ${found.revision}`}
-              isDisabled={!found.changes}
-              isPending={keep.isPending}
-              onYes={() => keep.mutate(csv)}
-              onClose={onClose}
-            />
-          </>
-        )}
-      </ImportReport>
-    </Dialog>
+    <TableImport
+      title="Import prices"
+      intro={
+        <p>
+          A CSV file with the columns <Mono>part</Mono>, <Mono>supplier</Mono>, <Mono>cost</Mono>, and any of
+          description, kind, unit, on_hand, lead_days, list. What no row names stays as it is.
+        </p>
+      }
+      types={[".csv", "text/csv"]}
+      tooLarge="Send the rows that change, or the list in parts."
+      report={report}
+      ask={ask}
+      percent={told.data?.percent}
+      keep={keep}
+      count={count}
+      does={(found) => `Keep ${rows(count(found))} as revision ${found.revision}`}
+      doing="Keeping…"
+      onClose={onClose}
+    >
+      {(found) => (
+        <>
+          <p>{summary(found)}</p>
+          {found.added + found.changed + found.rejected > found.rows.length && (
+            <Small>Shown: {found.rows.length} of them, those that stay out first.</Small>
+          )}
+          {found.rows.length > 0 && <Changes rows={found.rows} />}
+        </>
+      )}
+    </TableImport>
   );
 }
 
-const count = ({ added, changed }: PriceReport) => `${added + changed} ${added + changed === 1 ? "row" : "rows"}`;
+const count = ({ added, changed }: PriceReport) => added + changed;
+const rows = (number: number) => `${number} ${number === 1 ? "row" : "rows"}`;
 
 /** "3 new, 12 changed, 80 as they are; 2 cannot be taken." */
 function summary({ added, changed, same, rejected }: PriceReport): string {

@@ -11,10 +11,17 @@ interface Props<Report> {
   types: string[];
   /** What to do about a file that is too large. */
   tooLarge: string;
-  report: UseMutationResult<Report, Error, string>;
+  report: Pick<UseMutationResult<Report, Error, unknown>, "data" | "isPending" | "error" | "reset">;
+  /** Asks for the report on a text. */
+  ask: (text: string) => void;
+  /** How far the report is. */
+  percent?: number | null;
   keep: UseMutationResult<unknown, Error, string>;
   /** How many rows a yes would take. */
   count: (report: Report) => number;
+  /** What the yes is called, where it does not just take rows: before it, and while it is carried out. */
+  does?: (report: Report) => string;
+  doing?: string;
   children: (report: Report) => ReactNode;
   onClose: () => void;
 }
@@ -26,12 +33,16 @@ export function TableImport<Report>({
   types,
   tooLarge,
   report,
+  ask,
+  percent,
   keep,
   count,
+  does = (found) => `Take ${count(found)}`,
+  doing = "Taking…",
   children,
   onClose,
 }: Props<Report>) {
-  const { csv, name, read, problem } = useImport({ ...report, ask: report.mutate }, keep, tooLarge);
+  const { csv, name, read, problem } = useImport({ ...report, ask }, keep, tooLarge);
   const found = report.data;
   return (
     <Dialog title={title} onClose={onClose} wide>
@@ -40,6 +51,7 @@ export function TableImport<Report>({
         types={types}
         name={name}
         isReading={report.isPending}
+        percent={percent}
         isFound={found !== undefined}
         onFile={(file) => void read(file)}
       />
@@ -48,7 +60,7 @@ export function TableImport<Report>({
           <>
             {children(found)}
             <OwnersYes
-              does={keep.isPending ? "Taking…" : `Take ${count(found)}`}
+              does={keep.isPending ? doing : does(found)}
               isDisabled={count(found) === 0}
               isPending={keep.isPending}
               onYes={() => keep.mutate(csv)}

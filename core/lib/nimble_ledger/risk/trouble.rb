@@ -26,10 +26,10 @@ module NimbleLedger
       def self.for(answer) = answer.outcomes && answer.price ? new(answer) : nil
 
       # What the job costs at least on average: with what its plugs may do, and no mishap. Trouble never makes a job
-      # cheaper where the house quotes the middle of its jobs or more; elsewhere nothing is known of it beforehand.
+      # cheaper where the house quotes the upper half of its jobs; elsewhere nothing is known of it beforehand.
       # @return [Float] cents
       def least_expected_cents
-        return 0.0 if @house["quantile"] < 0.5 || answer.owed.any?
+        return 0.0 if answer.owed.any? || !plan.job.total.upper?(@house["quantile"])
 
         allowance.expected_of(billed.of_plugs)
       end

@@ -37,8 +37,11 @@ module NimbleLedger
       def quantile(p)
         return mean unless mean > 0 && @s > 0
 
-        Math.exp(@mu + (@s * (@bent[p.to_f] || Normal.quantile(p))))
+        Math.exp(@mu + (@s * z(p)))
       end
+
+      # Whether that quantile lies in the upper half, where no trouble beside the job ever lowers it.
+      def upper?(p) = z(p) >= 0
 
       # @return [Float] P(total <= minutes)
       def cdf(minutes)
@@ -49,6 +52,10 @@ module NimbleLedger
 
       # The same job with extra work in it (a broken plug, a mishap).
       def plus(mean, variance) = Total.new(@mean + mean, @variance + variance, bent: @bent)
+
+      private
+
+      def z(p) = @bent[p.to_f] || Normal.quantile(p)
     end
   end
 end

@@ -55,10 +55,11 @@ const Strip = styled.header`
 
 const Past = styled(Small)`
   display: flex;
-  gap: 8px 6px;
+  flex-wrap: wrap;
+  gap: 2px 10px;
   align-items: center;
   @media (max-width: 600px) {
-    flex-wrap: wrap;
+    row-gap: 8px;
   }
   button {
     min-width: 0;
@@ -128,9 +129,8 @@ export function VehicleStrip({ page, content, resolved, saved, problem, revision
         <Past>
           <Asked onPress={() => setOpen(true)}>
             {assumed.includes("odometer_km") ? "odometer unknown" : format.distance(history.odometer_km)} · {changed}
-            {state.length > 0 && ` · ${state.join(", ")}`}
+            {state.length > 0 && ` · ${state.join(", ")}`} <KeyHint>K</KeyHint>
           </Asked>
-          <KeyHint>K</KeyHint>
           <span className="pair">
             <Asked onPress={() => setPlugs(true)}>
               {page.findings.length > 0 ? `by cylinder, ${page.findings.length} found earlier` : "by cylinder"}
