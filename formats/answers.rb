@@ -84,6 +84,9 @@ module Answers
     )
   while_open = object({ "target" => TEXT, "added_minutes" => NUM, "alone_minutes" => NUM, "saved_minutes" => NUM })
 
+  # What is owed for a scope, before everything that explains it.
+  BALANCE = object({ "title" => TEXT, "hours" => NUM, "price" => price })
+
   ESTIMATE =
     object(
       {
@@ -1647,6 +1650,7 @@ module Answers
     "AnyRequest" => ANY,
     "AnyAnswer" => ANY,
     "Estimate" => ESTIMATE,
+    "Balance" => BALANCE,
     "Descent" => descent,
     "Sheet" => sheet,
     "Shown" => shown,
@@ -1730,10 +1734,11 @@ module Answers
       object(
         {
           "draft" => ref("Draft"),
-          "sheet" => ref("Sheet"),
-          "others" => list(ref("Other")),
+          "balance" => maybe(ref("Balance")),
           "resolved" => ref("Resolved"),
-          "priced_with" => ref("PricedWith")
+          "priced_with" => ref("PricedWith"),
+          "sheet" => ref("Sheet"),
+          "others" => list(ref("Other"))
         }
       ),
     "PanelFigures" =>

@@ -823,7 +823,11 @@ module Contract
             "Priced",
             path: ["id"],
             body: "StoreDraft",
-            refused: %w[404 409]
+            refused: %w[404 409],
+            about:
+              "The first line of the answer goes out once the copy is stored, before the rest is worked out: closed " \
+                "with a brace it is an object of its own, with draft, balance, resolved and priced_with. The whole " \
+                "body is one object as well."
           )
       },
       "/api/quotes/{id}/panels/{panel}" => {
@@ -1054,7 +1058,8 @@ module Contract
     query: [],
     refused: [],
     once: false,
-    type: "application/json"
+    type: "application/json",
+    about: nil
   )
     schema = answer ? ref(answer) : { "type" => "string", "format" => "binary" }
     responses = { status => { "description" => summary, "content" => { type => { "schema" => schema } } } }
@@ -1068,7 +1073,7 @@ module Contract
         }
       }
     end
-    { "summary" => summary, "responses" => responses }.tap do |op|
+    { "summary" => summary, "description" => about, "responses" => responses }.compact.tap do |op|
       parameters = parameters(path, query, once)
       op["parameters"] = parameters if parameters.any?
       op["requestBody"] = {

@@ -67,8 +67,13 @@ class Stage
     settled
   end
 
-  # Until the figures belong to what is chosen.
-  def settled = @wait.until { @driver.find_elements(css: "[data-testid=total][aria-busy=false]").any? }
+  # Until every figure on the page belongs to what is chosen.
+  def settled
+    @wait.until do
+      @driver.find_elements(css: "[data-testid=total][aria-busy=false]").any? &&
+        @driver.find_elements(css: "main [aria-busy=true]").none?
+    end
+  end
 
   # Until fonts are there and two frames are painted.
   def painted

@@ -69,9 +69,10 @@ module Journeys
     expect(page).to have_text("What lies over each cylinder")
   end
 
-  # The total on the page once it belongs to what is chosen.
+  # The total on the page once it, and everything that explains it, belongs to what is chosen.
   def total
     expect(page).to have_css("[data-testid=total][aria-busy=false]")
+    expect(page).to have_no_css("main [aria-busy=true]")
     find("[data-testid=total] .sum").text
   end
 

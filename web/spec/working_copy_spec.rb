@@ -97,6 +97,80 @@ RSpec.describe "the working copy", type: :feature do
     expect(stored["draft"]["content"]["scopes"][0]["cylinders"]).to eq([5, 3])
   end
 
+  describe "whose total is there before the rest of the page" do
+    # The next answer to a change gives its first line alone, until it is let on or cut off.
+    def hold_the_rest
+      page.execute_script(<<~JS)
+        const ask = window.fetch;
+        window.fetch = async (request, ...rest) => {
+          const answer = await ask(request, ...rest);
+          if (!request.url.endsWith("/draft")) return answer;
+          window.fetch = ask;
+          const text = await answer.text();
+          const end = text.indexOf("\\n") + 1;
+          const bytes = (part) => new TextEncoder().encode(part);
+          const start = (controller) => {
+            controller.enqueue(bytes(text.slice(0, end)));
+            window.letOn = () => { controller.enqueue(bytes(text.slice(end))); controller.close(); };
+            window.cutOff = () => controller.error(new TypeError("network error"));
+          };
+          return new Response(new ReadableStream({ start }), { status: answer.status, headers: answer.headers });
+        };
+      JS
+    end
+
+    def begun(cylinders)
+      sign_in
+      @id = made_quote("4-TRE-1M", cylinders)
+      open_page(@id)
+      total
+      @explained = find("section", text: "Down, work, and back up").text
+      hold_the_rest
+    end
+
+    def stored = Client.as("advisor@merrow.example").call(:get, "/api/quotes/#{@id}").last
+
+    it "shows it as the new one with its lines, the rest as on its way, and saves once that is there" do
+      begun([1])
+      press("4")
+      both = priced([1, 4])
+      expect(page).to have_css("[data-testid=total][aria-busy=false] .sum", text: both)
+      expect(page).to have_css("aside", text: "2 ×")
+      expect(page).to have_css("main [aria-busy=true]")
+      expect(page).to have_text("Recomputing…")
+      expect(find("section", text: "Down, work, and back up").text).to eq(@explained)
+      press("s")
+      expect(page).to have_no_text("revision 1 saved")
+      page.execute_script("window.letOn()")
+      expect(page).to have_text("revision 1 saved")
+      expect(total).to eq(both)
+      expect(page).to have_no_text("Recomputing…")
+      expect(find("section", text: "Down, work, and back up").text).not_to eq(@explained)
+      expect(money(stored["revisions"].first["total_cents"])).to eq(both)
+    end
+
+    it "asks again where the answer breaks off, and loses nothing" do
+      begun([1])
+      press("4")
+      expect(page).to have_css("[data-testid=total][aria-busy=false] .sum", text: priced([1, 4]))
+      page.execute_script("window.cutOff()")
+      expect(page).to have_text("The server does not answer")
+      expect(page).to have_no_text("The server does not answer")
+      expect(total).to eq(priced([1, 4]))
+      expect(stored["draft"]["content"]["scopes"][0]["cylinders"]).to eq([1, 4])
+    end
+
+    it "is an older one when more is chosen meanwhile, but never goes back" do
+      begun([1])
+      press("4")
+      expect(page).to have_css("[data-testid=total][aria-busy=false] .sum", text: priced([1, 4]))
+      press("5")
+      expect(page).to have_css("[data-testid=total][aria-busy=true] .sum", text: priced([1, 4]))
+      page.execute_script("window.letOn()")
+      expect(total).to eq(priced([1, 4, 5]))
+    end
+  end
+
   def color_of_total =
     page.evaluate_script("getComputedStyle(document.querySelector('[data-testid=total] .sum')).color")
 

@@ -25,8 +25,7 @@ module NimbleServer
       public_send(verb, path) do
         admit(role)
         check_body(body)
-        answer = within_shop { instance_exec(&block) }
-        answer.is_a?(Hash) || answer.is_a?(Array) ? json(answer) : answer
+        said(within_shop { instance_exec(&block) })
       end
     end
 
@@ -65,6 +64,12 @@ module NimbleServer
         status code if code
         content_type "application/json"
         JSON.generate(value)
+      end
+
+      # What a route came to, as it goes out.
+      def said(answer)
+        content_type "application/json" if answer.is_a?(InTwoParts)
+        answer.is_a?(Hash) || answer.is_a?(Array) ? json(answer) : answer
       end
 
       # Runs a write once per Idempotency-Key: a retry gets the first answer again.

@@ -63,7 +63,7 @@ module NimbleServer
       shop = Shop.new(@db, shop_id, actor: advisor, clock: DaysAgo.new(@clock, quote["days_ago"]))
       desk = Features::Quotes::Desk.new(shop)
       id = desk.start(shop[:vehicles].where(plate: quote["plate"]).get(:id))
-      stored = desk.store_draft(id, 1, content(quote))
+      stored = desk.store_draft(id, 1, content(quote)).at_once
       desk.save(id, stored["draft"]["version"], stored["priced_with"]) if quote["saved"]
       load_offer(shop_id, advisor, id, quote["offer"]) if quote["offer"]
       load_bay(shop_id, id, quote["bay"]) if quote["bay"]

@@ -1,5 +1,6 @@
 import createClient from "openapi-fetch";
 import type { components, paths } from "./contract.gen";
+import { inTwoParts } from "./inTwoParts";
 
 type Schemas = components["schemas"];
 export type Session = Schemas["Session"];
@@ -8,6 +9,8 @@ export type Engine = Schemas["Engine"];
 export type QuoteCard = Schemas["QuoteCard"];
 export type QuotePage = Schemas["QuotePage"];
 export type Priced = Schemas["Priced"];
+/** What is owed for a scope, before everything that explains it. */
+export type Balance = Schemas["Balance"];
 export type Content = Schemas["Content"];
 export type Scope = Content["scopes"][number];
 export type Sheet = Schemas["Sheet"];
@@ -122,6 +125,20 @@ async function unwrap<T>(reply: Promise<Reply<T>>): Promise<T> {
   const body = error as Conflict | undefined;
   if (body?.error) throw new Refused(response.status, body.error.code, body.error.message, body);
   throw new Away(`The server answered ${response.status}. Try again in a moment.`);
+}
+
+/** The data of a reply that comes in two parts. */
+async function whole<T>(
+  reply: Promise<Reply<ReadableStream<Uint8Array> | null>>,
+  atOnce: (first: Partial<T>) => void,
+): Promise<T> {
+  const body = await unwrap(reply);
+  try {
+    if (body) return await inTwoParts<T>(body, atOnce);
+  } catch {
+    // told below
+  }
+  throw new Away("The answer broke off. What you entered is kept.");
 }
 
 export const api = {
@@ -292,8 +309,16 @@ export const api = {
   startQuote: (vehicle_id: string, key: string) =>
     unwrap(client.POST("/api/quotes", { body: { vehicle_id }, params: { header: { "Idempotency-Key": key } } })),
   quote: (id: string) => unwrap(client.GET("/api/quotes/{id}", { params: { path: { id } } })),
-  storeDraft: (id: string, body: Schemas["StoreDraft"], keepalive = false) =>
-    unwrap(client.PUT("/api/quotes/{id}/draft", { params: { path: { id } }, body, keepalive })),
+  /** @param atOnce takes what is owed, which is known before the rest of the page; null where nothing is */
+  storeDraft: (
+    id: string,
+    body: Schemas["StoreDraft"],
+    { keepalive = false, atOnce }: { keepalive?: boolean; atOnce?: (balance: Balance | null) => void } = {},
+  ) =>
+    whole<Priced>(
+      client.PUT("/api/quotes/{id}/draft", { params: { path: { id } }, body, keepalive, parseAs: "stream" }),
+      (first) => atOnce?.(first.balance ?? null),
+    ),
   panel: (id: string, panel: "trouble" | "beside" | "newer-engine") =>
     unwrap(client.GET("/api/quotes/{id}/panels/{panel}", { params: { path: { id, panel } } })),
   save: (id: string, version: number, priced_with: Priced["priced_with"], key: string) =>

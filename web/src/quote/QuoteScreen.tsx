@@ -22,6 +22,8 @@ import { Variants } from "./vehicle/Variants";
 import { VehicleStrip } from "./vehicle/VehicleStrip";
 import { WhyLayer } from "./ledger/Why";
 import { activeScope } from "./scopes/works";
+import { useOlderMark } from "../shared/olderFigures";
+import { useAfterPaint } from "../shared/useAfterPaint";
 import { useLatest } from "../shared/useLatest";
 import { whenOpened } from "../shared/whenOpened";
 
@@ -76,9 +78,13 @@ export function QuoteScreen({ page }: { page: QuotePage }) {
   const navigate = useNavigate();
   const copy = useWorkingCopy(page);
   const { content, priced, stale, panel, setPanel, change } = copy;
-  const { sheet, others } = priced;
+  const { sheet } = priced;
+  // The balance is what was asked for: it is painted first, and what explains it after that.
+  const shown = useAfterPaint(priced, copy.balance);
+  const behind = stale || shown !== priced;
+  useOlderMark(behind);
   const scope = activeScope(content);
-  const title = scope.name || sheet.title || "New scope";
+  const title = scope.name || (copy.balance ?? sheet).title || "New scope";
   const writes = account.role !== "technician";
   const latest = copy.revisions.at(-1);
 
@@ -121,7 +127,9 @@ export function QuoteScreen({ page }: { page: QuotePage }) {
     save: copy.save,
   });
 
-  const route = panel === "routes" ? lookedAt(sheet.routes, looked) : undefined;
+  const route = panel === "routes" ? lookedAt(shown.sheet.routes, looked) : undefined;
+  const over = useMemo(() => laidOver(route, shown.others, shown.sheet), [route, shown]);
+  const openRoutes = useCallback(() => setPanel("routes"), [setPanel]);
 
   return (
     <Screen>
@@ -129,13 +137,13 @@ export function QuoteScreen({ page }: { page: QuotePage }) {
         <VehicleStrip
           page={page}
           content={content}
-          resolved={priced.resolved}
+          resolved={shown.resolved}
           saved={latest ? `revision ${latest.revision} saved` : "not saved yet"}
           problem={copy.problem}
           onChange={writes ? change : undefined}
           revisions={copy.revisions}
         />
-        <Variants page={page} questions={priced.resolved.variants} onChange={writes ? change : undefined} />
+        <Variants page={page} questions={shown.resolved.variants} onChange={writes ? change : undefined} />
         <RevisionNotice page={page} writes={writes} />
         {copy.priceChange && <PriceNotice change={copy.priceChange} onClose={copy.closeNotice} />}
         {(copy.offline || copy.problem) && (
@@ -160,14 +168,14 @@ export function QuoteScreen({ page }: { page: QuotePage }) {
         ) : (
           <Middle>
             <ReachColumn
-              sheet={sheet}
-              pasts={priced.resolved.history.cylinders}
+              sheet={shown.sheet}
+              pasts={shown.resolved.history.cylinders}
               findings={page.findings}
               fittings={page.fittings}
               compared={copy.figures?.trouble}
               offers={page.sheet.offers}
               scope={scope}
-              stale={stale}
+              stale={behind}
               writes={writes}
               edits={edits}
               panel={panel}
@@ -179,23 +187,25 @@ export function QuoteScreen({ page }: { page: QuotePage }) {
               onLook={setLooked}
             />
             <DescentColumn
-              sheet={sheet}
+              sheet={shown.sheet}
               scope={scope}
-              stale={stale}
+              stale={behind}
               writes={writes}
               edits={edits}
-              over={laidOver(route, others, sheet)}
+              over={over}
               active={active}
               told={told}
               onActive={light}
-              onRoutes={() => setPanel("routes")}
+              onRoutes={openRoutes}
             />
           </Middle>
         )}
       </Left>
       <LedgerPage
-        sheet={sheet}
-        stale={stale}
+        balance={copy.balance}
+        owedStale={copy.owedStale}
+        sheet={shown.sheet}
+        stale={behind}
         onTrouble={openTrouble}
         head={
           <ScopeHead
@@ -222,7 +232,7 @@ export function QuoteScreen({ page }: { page: QuotePage }) {
           />
         }
       />
-      <RunningBalance estimate={sheet.estimate} title={title} stale={stale} />
+      <RunningBalance balance={copy.balance} title={title} />
       {layer && sheet.tasks && <WhyLayer step={layer} sheet={sheet} onClose={() => setLayer(null)} />}
       {adjusting && sheet.estimate && (
         <AdjustDialog

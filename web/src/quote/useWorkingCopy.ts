@@ -2,6 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { useCallback, useMemo, useState } from "react";
 import {
   api,
+  type Balance,
   type Conflict,
   type Content,
   type PanelFigures,
@@ -11,7 +12,8 @@ import {
 } from "../api/client";
 import { failureOf } from "../working/failure";
 import { useWorking } from "../working/useWorking";
-import { type Clash as AnyClash, type Failure, type PriceChange, stale, start } from "../working/workingCopy";
+import { type Clash as AnyClash, type Failure, type PriceChange, same, stale, start } from "../working/workingCopy";
+import { balanceOf } from "./ledger/balance";
 import { ON_DEMAND, type Panel } from "./panels/panels";
 
 export type Clash = AnyClash<Content>;
@@ -21,6 +23,10 @@ export interface WorkingCopy {
   priced: Priced;
   /** True while the figures on the page belong to an older selection. */
   stale: boolean;
+  /** What is owed, which is known before the other figures; null while there is nothing to charge for. */
+  balance: Balance | null;
+  /** True while what is owed belongs to an older selection. */
+  owedStale: boolean;
   offline: boolean;
   problem: string;
   clash: Clash | null;
@@ -69,10 +75,13 @@ export function useWorkingCopy(page: QuotePage): WorkingCopy {
   const id = page.quote.id;
   const [revisions, setRevisions] = useState(page.revisions);
   const [panel, setPanel] = useState<Panel>("layers");
+  // What the newest answer said before the rest of it; never older than the figures of the page.
+  const [first, setFirst] = useState<{ of: Content; balance: Balance } | null>(null);
   const server = useMemo(
     () => ({
       store: async (version: number, content: Content, base_revision: number | undefined, last: boolean) => {
-        const answer = await api.storeDraft(id, { version, content, base_revision }, last);
+        const atOnce = (balance: Balance | null) => setFirst(balance && { of: content, balance });
+        const answer = await api.storeDraft(id, { version, content, base_revision }, { keepalive: last, atOnce });
         return { answer, version: answer.draft.version };
       },
       save: (version: number, answer: Priced, key: string) => api.save(id, version, answer.priced_with, key),
@@ -90,11 +99,16 @@ export function useWorkingCopy(page: QuotePage): WorkingCopy {
       draft: page.draft,
       sheet: page.sheet,
       others: page.others,
+      balance: null,
       resolved: page.resolved,
       priced_with: page.priced_with,
     });
   const { state, send, edit } = useWorking<Content, Priced, Saved>(initial, server, keep);
   const waiting = stale(state);
+  const newest = waiting ? first : null;
+  const own = useMemo(() => balanceOf(state.answer.sheet), [state.answer]);
+  // The same object as long as it says the same.
+  const owed = useMemo(() => (first && same(first.balance, own) ? first.balance : own), [first, own]);
   const figures = useQuery({
     queryKey: ["panel", id, panel, state.version],
     queryFn: () => api.panel(id, panel as "trouble" | "beside"),
@@ -112,6 +126,8 @@ export function useWorkingCopy(page: QuotePage): WorkingCopy {
     content: state.content,
     priced: state.answer,
     stale: waiting,
+    balance: newest?.balance ?? owed,
+    owedStale: waiting && (state.refigure || !newest || !same(newest.of, state.content)),
     offline: state.away,
     problem: state.problem,
     clash: state.clash,

@@ -63,6 +63,19 @@ module NimbleLedger
         sections
       end
 
+      # @return [Hash] `price` of the answer object; not asked for without a catalog
+      def price_section
+        section = {
+          "currency" => car.house["currency"],
+          "lines" => price.list.map { |line| line_row(line) },
+          "total_cents" => price.total_cents
+        }
+        section.merge!("incomplete" => true, "missing" => price.missing) if price.incomplete?
+        section["left_over"] = price.leftovers if price.leftovers.any?
+        section["included_tax_cents"] = price.included_tax_cents if car.house["tax_inclusive"]
+        section
+      end
+
       private
 
       # Those of the profile and the request, and what the effort did not suffice for.
@@ -190,18 +203,6 @@ module NimbleLedger
             hash["chance"] = row.chance if row.chance
           end
         end
-      end
-
-      def price_section
-        section = {
-          "currency" => car.house["currency"],
-          "lines" => price.list.map { |line| line_row(line) },
-          "total_cents" => price.total_cents
-        }
-        section.merge!("incomplete" => true, "missing" => price.missing) if price.incomplete?
-        section["left_over"] = price.leftovers if price.leftovers.any?
-        section["included_tax_cents"] = price.included_tax_cents if car.house["tax_inclusive"]
-        section
       end
 
       def line_row(line)

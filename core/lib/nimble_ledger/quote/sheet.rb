@@ -29,7 +29,7 @@ module NimbleLedger
         soak
       ].freeze
 
-      attr_reader :answer, :reach, :engine
+      attr_reader :answer, :engine
 
       # @param selection [Selection]
       # @param resolved [Hash] an estimate request without targets: house, condition, history, equipment, pins, soak
@@ -67,8 +67,10 @@ module NimbleLedger
         @pick_up = visit && PickUp.new(@engine, drop_off: visit.drop_off, arrival: visit.arrival, house: @car.house)
         @targets = on_this_car(selection.targets)
         compute
-        @reach = Picture::Reach.new(@engine, soundings, job: answer&.plan)
       end
+
+      # What lies over each cylinder, and the hours of each if done alone.
+      def reach = @reach ||= Picture::Reach.new(@engine, soundings, job: answer&.plan)
 
       # The strokes of a plan, for drawing it or laying another over it.
       # @param plan [Access::Plan]
@@ -103,6 +105,18 @@ module NimbleLedger
         found.plan.proven? ? found : leave_out(targets)
       rescue ImpossiblePlan
         nil
+      end
+
+      # What is owed, before everything that explains it.
+      # @return [Hash, nil] see formats/openapi.json, Balance; nil without a job or a catalog
+      def balance
+        return nil unless answer&.price
+
+        {
+          "title" => title,
+          "hours" => answer.quoted_tenths / 10.0,
+          "price" => Estimate::Answer.new(answer).price_section
+        }
       end
 
       # @return [Risk::Trouble, nil] nil without a job, a history or a price

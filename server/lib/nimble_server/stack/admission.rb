@@ -33,14 +33,20 @@ module NimbleServer
       account = env["nimble.account"] or return 401, { "content-type" => "application/json" }, [SIGNED_OUT]
       return crowded unless enter(account[:id])
 
-      begin
-        @app.call(env)
-      ensure
-        leave(account[:id])
-      end
+      worked_on(env) { leave(account[:id]) }
     end
 
     private
+
+    # Until the answer is whole.
+    def worked_on(env, &leave)
+      answer = @app.call(env)
+      going_on = answer.last.is_a?(InTwoParts)
+      answer.last.when_done(&leave) if going_on
+      answer
+    ensure
+      leave.call unless going_on
+    end
 
     def enter(id)
       @lock.synchronize do

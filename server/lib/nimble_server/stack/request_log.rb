@@ -11,7 +11,7 @@ module NimbleServer
     def call(env)
       started = Process.clock_gettime(Process::CLOCK_MONOTONIC)
       status, headers, body = @app.call(env)
-      write(env, status, started)
+      body.is_a?(InTwoParts) ? body.when_done { write(env, status, started) } : write(env, status, started)
       [status, headers, body]
     end
 

@@ -1,3 +1,4 @@
+import { memo } from "react";
 import styled from "styled-components";
 import type { Bundle, Descent, Estimate, Scope, Sheet } from "../../api/client";
 import { useSession } from "../../session/SessionGate";
@@ -32,7 +33,8 @@ interface Props {
 }
 
 /** Right: how the job runs, how sure that is, what else is nearly free, and why it costs this. */
-export function DescentColumn({ sheet, scope, stale, writes, edits, over, active, told, onActive, onRoutes }: Props) {
+export const DescentColumn = memo(function DescentColumn(props: Props) {
+  const { sheet, scope, stale, writes, edits, over, active, told, onActive, onRoutes } = props;
   const { format } = useSession();
   const { estimate, descent, spread, trouble, problem } = sheet;
   const pinned = Object.keys({ ...scope.pins?.ways, ...scope.pins?.choices }).length > 0;
@@ -92,7 +94,7 @@ export function DescentColumn({ sheet, scope, stale, writes, edits, over, active
       {sheet.explanation && <Explanation text={sheet.explanation} stale={stale} />}
     </section>
   );
-}
+});
 
 /** The descent in figures, as they stand in the layer list and the answer. */
 function inMinutes({ minutes, waits }: Estimate["plan"], say: (minutes: number) => string): string {

@@ -1,4 +1,4 @@
-import { useMemo } from "react";
+import { memo, useMemo } from "react";
 import styled from "styled-components";
 import type { Finding, Fitting, Scope, Sheet } from "../../api/client";
 import { Asked, Heading, KeyHint, Small, Unseen } from "../../shared/parts";
@@ -51,7 +51,7 @@ interface Props {
 }
 
 /** Left: the engine from above, the work to choose, and the one panel. */
-export function ReachColumn({
+export const ReachColumn = memo(function ReachColumn({
   sheet,
   pasts,
   findings,
@@ -138,7 +138,7 @@ export function ReachColumn({
       {open === "parts" && sheet.parts && <PartsPanel parts={sheet.parts} grades={sheet.grades ?? []} />}
     </Column>
   );
-}
+});
 
 /** The digits that choose cylinders. */
 function digits(cylinders: number): string {

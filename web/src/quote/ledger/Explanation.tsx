@@ -11,7 +11,7 @@ const Box = styled.div`
   background: var(--sheet);
   padding: 8px 14px;
   line-height: 1.35;
-  &[aria-busy="true"] p {
+  [data-older] & p {
     ${olderFigures}
   }
 `;

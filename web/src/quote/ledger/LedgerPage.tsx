@@ -1,10 +1,10 @@
 import { memo, type ReactNode, useCallback, useState } from "react";
 import { Link } from "react-router";
 import styled from "styled-components";
-import type { Estimate, Scope, Sheet } from "../../api/client";
+import type { Balance, Scope, Sheet } from "../../api/client";
 import { useSession } from "../../session/SessionGate";
 import { list } from "../../shared/format";
-import { olderFigures, PATIENCE } from "../../shared/olderFigures";
+import { olderFigures } from "../../shared/olderFigures";
 import { Asked, Part, Small, Unseen } from "../../shared/parts";
 import { Learned } from "./Learned";
 import { WhatIfs } from "./WhatIfs";
@@ -54,15 +54,14 @@ const Lines = styled.div`
     border-bottom: 1px solid var(--rule);
     padding: 5px 0 3px;
   }
-  &[aria-busy="true"] dd {
+  [data-older] & dd {
     ${olderFigures}
   }
   .recomputing {
     visibility: hidden;
   }
-  &[aria-busy="true"] .recomputing {
+  [data-older] & .recomputing {
     visibility: visible;
-    transition: visibility 0s linear ${PATIENCE};
   }
 `;
 
@@ -84,7 +83,7 @@ const Total = styled.div`
     border-bottom: 4px double var(--ink);
     white-space: nowrap;
   }
-  &[aria-busy="true"] .sum {
+  [data-older] & .sum {
     ${olderFigures}
     border-bottom-color: var(--strong);
   }
@@ -97,12 +96,16 @@ const GROUPS: [string, string[]][] = [
   ["With it", ["consumable", "supplies", "fee", "discount", "tax"]],
 ];
 
-type Line = NonNullable<Estimate["price"]>["lines"][number];
+type Line = Balance["price"]["lines"][number];
 
 /** A part that work takes and no profile names. */
 const UNNAMED = "a part the profile does not name";
 
 interface Props {
+  /** What is owed; null where there is nothing to charge for. */
+  balance: Balance | null;
+  /** Whether that belongs to an older choice; what explains it may, while it does not. */
+  owedStale: boolean;
   sheet: Sheet;
   stale: boolean;
   head: ReactNode;
@@ -114,21 +117,22 @@ interface Props {
 }
 
 /** The ruled page at the right: every line, the running total, always visible and always true. */
-export function LedgerPage({ sheet, stale, head, actions, hours, onTrouble, onAdjust, onCharge }: Props) {
+export function LedgerPage(props: Props) {
+  const { balance, owedStale, sheet, stale, head, actions, hours, onTrouble, onAdjust, onCharge } = props;
   const { format } = useSession();
   const [asked, setAsked] = useState<Line | "hours" | null>(null);
   const askHours = useCallback(() => setAsked("hours"), []);
   const estimate = sheet.estimate;
-  const price = estimate?.price;
+  const price = balance?.price;
 
   return (
     <Page aria-label="Balance">
       <Lines aria-busy={stale}>
         {head}
-        {price && estimate ? (
+        {balance && price ? (
           <>
             <PriceLines lines={price.lines} onAsk={setAsked} />
-            <Total aria-busy={stale} role="status" aria-live="polite" data-testid="total">
+            <Total aria-busy={owedStale} role="status" aria-live="polite" data-testid="total">
               <span className="label">{price.incomplete ? "Total so far" : "Total"}</span>
               <span className="sum">{format.moneyWithSign(price.total_cents)}</span>
             </Total>
@@ -140,8 +144,7 @@ export function LedgerPage({ sheet, stale, head, actions, hours, onTrouble, onAd
             )}
             {sheet.reference_hours != null && (
               <Small as="p" style={{ paddingTop: 4 }}>
-                A guide gives {format.hours(sheet.reference_hours)} h; we quote{" "}
-                {format.hours(sheet.estimate?.hours.quoted ?? 0)} h.
+                A guide gives {format.hours(sheet.reference_hours)} h; we quote {format.hours(balance.hours)} h.
               </Small>
             )}
             {sheet.learned && <Learned learned={sheet.learned} />}

@@ -1,5 +1,5 @@
 import styled from "styled-components";
-import type { Estimate } from "../../api/client";
+import type { Balance } from "../../api/client";
 import { useSession } from "../../session/SessionGate";
 import { olderFigures } from "../../shared/olderFigures";
 import { Small } from "../../shared/parts";
@@ -20,7 +20,7 @@ const Running = styled.div`
     font-weight: 700;
     line-height: 1.1;
   }
-  &[data-stale] strong {
+  [data-older] & strong {
     ${olderFigures}
   }
   @media (max-width: 1100px) {
@@ -32,15 +32,15 @@ const Running = styled.div`
 `;
 
 /** The running balance where the ledger page is below the fold; the page itself reads it out. */
-export function RunningBalance({ estimate, title, stale }: { estimate?: Estimate; title: string; stale: boolean }) {
+export function RunningBalance({ balance, title }: { balance: Balance | null; title: string }) {
   const { format } = useSession();
-  if (!estimate?.price) return null;
+  if (!balance) return null;
   return (
-    <Running aria-hidden="true" data-stale={stale ? "" : undefined}>
+    <Running aria-hidden="true">
       <span>
-        {format.hours(estimate.hours.quoted)} h <Small>{title}</Small>
+        {format.hours(balance.hours)} h <Small>{title}</Small>
       </span>
-      <strong>{format.moneyWithSign(estimate.price.total_cents)}</strong>
+      <strong>{format.moneyWithSign(balance.price.total_cents)}</strong>
     </Running>
   );
 }

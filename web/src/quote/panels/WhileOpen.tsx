@@ -39,7 +39,7 @@ const Table = styled.table`
     min-height: 28px;
     padding: 1px 9px;
   }
-  &[aria-busy="true"] td {
+  [data-older] & td {
     ${olderFigures}
   }
 `;

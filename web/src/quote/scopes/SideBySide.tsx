@@ -77,7 +77,7 @@ const Table = styled.table`
   tr.both > * {
     font-weight: 650;
   }
-  &[aria-busy="true"] td {
+  [data-older] & td {
     ${olderFigures}
   }
 `;

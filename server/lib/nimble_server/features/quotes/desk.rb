@@ -66,16 +66,22 @@ module NimbleServer
           page(quote, @drafts.of(quote))
         end
 
+        # A working copy that is stored: what is known of it at once, and what gives the rest of the page; that asks
+        # nothing of the database.
+        Stored = Struct.new(:at_once, :later)
+
         # Stores the working copy and prices it.
+        # @return [Stored] together see the contract, Priced
         # @param base_revision [Integer, nil] set when the advisor keeps this copy on top of a newer revision
         # @raise [Refusal] 409 with both versions when another window has stored a newer one; 422 for a revision that is
         # not there
         def store_draft(id, version, content, base_revision = nil)
           quote = find(id)
           known_revision(quote, base_revision)
-          answer = priced(price(quote, content)) # what cannot be priced is not stored
+          pricing = price(quote, content)
+          figures = at_once(pricing) # what cannot be priced is not stored
           draft = @drafts.store(quote, version, content, base_revision)
-          { "draft" => Rows.draft(draft) }.merge(answer)
+          Stored.new({ "draft" => Rows.draft(draft) }.merge(figures), -> { page_of(pricing) })
         end
 
         # What a panel shows beyond the page, of the working copy as it is stored: looking stores nothing.
@@ -190,7 +196,7 @@ module NimbleServer
             "dropped" => dropped,
             "draft" => Rows.draft(draft.merge(content: content)),
             "revisions" => @revisions.of(quote).order(:revision).all.map { |row| Rows.revision(row) }
-          }.merge(priced(pricing))
+          }.merge(page_of(pricing), at_once(pricing).except("balance"))
         end
 
         def price(quote, content, **rest) = Pricing.new(@shop, quote, content, effort: @effort, **rest)
@@ -214,14 +220,11 @@ module NimbleServer
 
         def saved_row(revision, draft) = { "revision" => Rows.revision(revision), "draft" => Rows.draft(draft) }
 
-        def priced(pricing)
-          {
-            "sheet" => pricing.sheet,
-            "others" => pricing.others,
-            "resolved" => pricing.resolved,
-            "priced_with" => pricing.priced_with
-          }
+        def at_once(pricing)
+          { "balance" => pricing.balance, "resolved" => pricing.resolved, "priced_with" => pricing.priced_with }
         end
+
+        def page_of(pricing) = { "sheet" => pricing.sheet, "others" => pricing.others }
 
         def vehicles_of(rows)
           ids = rows.map { |row| row[:vehicle_id] }.uniq

@@ -39,6 +39,10 @@ module NimbleServer
           }
         end
 
+        # What is owed for the active scope, before everything that explains it.
+        # @return [Hash, nil] see the contract, Balance
+        def balance = sheet_of(@content.active).balance
+
         # The page of the active scope.
         # @return [Hash] see the contract, Sheet
         def sheet = sheet_of(@content.active).to_h

@@ -35,12 +35,14 @@ module NimbleServer
 
         def self.working_copy(app)
           app.api(:put, "/api/quotes/:id/draft", role: :advisor, body: "StoreDraft") do
-            desk.store_draft(
-              uuid(params["id"], "quote"),
-              body_json["version"].to_i,
-              body_json["content"],
-              body_json["base_revision"]&.to_i
-            )
+            stored =
+              desk.store_draft(
+                uuid(params["id"], "quote"),
+                body_json["version"].to_i,
+                body_json["content"],
+                body_json["base_revision"]&.to_i
+              )
+            InTwoParts.new(stored.at_once, socket: env["puma.socket"], &stored.later)
           end
         end
 

@@ -1,0 +1,41 @@
+import { useEffect, useRef, useState } from "react";
+
+/** Where no frame is painted (a page in the background), how long to wait for one. */
+const UNSEEN_MS = 200;
+
+/** Runs something once the next frame is painted; gives the way to call it off. */
+function afterPaint(run: () => void): () => void {
+  const painted = new MessageChannel();
+  painted.port1.onmessage = run;
+  const frame = requestAnimationFrame(() => painted.port2.postMessage(null));
+  const unseen = window.setTimeout(run, UNSEEN_MS);
+  return () => {
+    cancelAnimationFrame(frame);
+    window.clearTimeout(unseen);
+    painted.port1.close();
+  };
+}
+
+/**
+ * What was handed in, once whatever comes first is on the screen. While the two differ, what is drawn from it belongs
+ * to something older.
+ * @param first what is painted before, the same object until it changes
+ */
+export function useAfterPaint<T>(value: T, first: unknown): T {
+  const [drawn, setDrawn] = useState(value);
+  const painted = useRef(first);
+  useEffect(
+    () =>
+      afterPaint(() => {
+        painted.current = first;
+      }),
+    [first],
+  );
+  useEffect(() => {
+    if (drawn === value) return undefined;
+    if (painted.current !== first) return afterPaint(() => setDrawn(value));
+    setDrawn(value);
+    return undefined;
+  }, [drawn, value, first]);
+  return drawn;
+}
