@@ -150,6 +150,28 @@ RSpec.describe NimbleServer::Features::Offers do
     expect(acts.last["body"]["reason"]).to eq("Selling the car")
   end
 
+  # Under which headings of the Counter a quote stands.
+  def standing(id)
+    counter = @advisor.call(:get, "/api/counter").last
+    %w[questions undelivered waiting lapsed].select { |part| counter[part].any? { |row| row["quote_id"] == id } }
+  end
+
+  it "stands on the Counter once: as not arrived until somebody says it, or it lapses" do
+    spoken, lapsing = Array.new(2) { saved }
+    sent = [spoken, lapsing].map { |id| offer(id).last["offers"].first }
+    expect([spoken, lapsing].map { |id| standing(id) }).to all(eq(%w[waiting]))
+    @db[:messages].where(offer_id: sent.map { |one| one["id"] }).update(state: "failed")
+    expect([spoken, lapsing].map { |id| standing(id) }).to all(eq(%w[undelivered]))
+    expect(answer(sent.first).first).to eq(201)
+    expect(standing(spoken)).to eq([])
+    row = @db[:offers].where(id: sent.last["id"])
+    until_then = row.get(:expires_at)
+    row.update(expires_at: Time.now - 60)
+    expect(standing(lapsing)).to eq(%w[lapsed])
+  ensure
+    row&.update(expires_at: until_then)
+  end
+
   it "supersedes only when told, and what was sent then says so and takes nothing" do
     id = saved
     first = offer(id).last["offers"].first

@@ -1,14 +1,12 @@
-import { type DragEvent, useEffect, useRef, useState } from "react";
+import { useEffect, useRef, useState } from "react";
 import styled from "styled-components";
-import { LiveNumber } from "../shared/fields/LiveNumber";
-import { depthInk, onDepth } from "../shared/depth";
 import { useSession } from "../session/SessionGate";
 import { Button, KeyHint, Unseen } from "../shared/parts";
 import { ruledTable } from "../shared/ruledTable";
+import { useLatest } from "../shared/useLatest";
 import { originOf } from "./edits";
-import { ForkMark } from "./ForkMark";
+import { LayerRow } from "./LayerRow";
 import type { EngineDraft } from "./useEngineDraft";
-import { originWords } from "./words";
 
 const Table = styled.table`
   font-size: 14px;
@@ -111,16 +109,6 @@ const Table = styled.table`
     }
   }
 `;
-const Depth = styled.button<{ $ink: string; $on: string }>`
-  width: 30px;
-  height: 26px;
-  border: 1.2px solid var(--ink);
-  border-radius: 5px;
-  background: ${(p) => p.$ink};
-  color: ${(p) => p.$on};
-  cursor: grab;
-  font-size: 13px;
-`;
 const Below = styled.form`
   display: flex;
   flex-wrap: wrap;
@@ -158,39 +146,13 @@ export function LayerTable({ draft, selected, onSelect, onUnfold, onAdd, onFork,
   useEffect(() => {
     if (focusName > 0) field.current?.focus();
   }, [focusName]);
-  const over = (id: string) => draft.over.find((row) => row.step === id)?.cylinders ?? [];
   const layers = profile.steps.filter((step) => !step.cylinder).length;
+  const fault = (i: number, key: string) =>
+    look.faults.find((row) => row.path.startsWith(`/steps/${i}/${key}`))?.message;
 
-  const drop = (event: DragEvent, to: number) => {
-    event.preventDefault();
-    const step = event.dataTransfer.getData("text/plain");
+  const drop = useLatest((step: string, to: number) => {
     if (profile.steps.some((one) => one.id === step)) act({ do: "depth", step, to });
-  };
-  const rows = profile.steps.map((step, i) => ({
-    step,
-    i,
-    fork: draft.forks.find((members) => members.includes(step.id)),
-  }));
-  const notes = (step: (typeof rows)[number]["step"]) =>
-    !step.cylinder &&
-    [
-      step.battery && "battery",
-      step.rust_prone && "rusts",
-      step.brittle && "brittle",
-      (step.people ?? 1) > 1 && `${step.people} people`,
-      counted(
-        step.seals?.map((seal) => seal.quantity ?? 1),
-        "seal",
-      ),
-      counted(
-        step.fasteners?.map((row) => row.count ?? 1),
-        "fastener",
-      ),
-      step.closing?.length && step.closing.map((row) => row.what.toLowerCase()).join(", "),
-      step.when && "on some cars",
-    ]
-      .filter(Boolean)
-      .join(" · ");
+  });
 
   return (
     <>
@@ -210,68 +172,29 @@ export function LayerTable({ draft, selected, onSelect, onUnfold, onAdd, onFork,
           </tr>
         </thead>
         <tbody>
-          {rows.map(({ step, i, fork }) => {
-            const deep = Math.min(i + 1, layers);
+          {profile.steps.map((step, i) => {
+            const fork = draft.forks.find((members) => members.includes(step.id));
             return (
-              <tr key={step.id} aria-current={step.id === selected || undefined} onFocus={() => onSelect(step.id)}>
-                <td>
-                  <Depth
-                    type="button"
-                    $ink={depthInk(deep, Math.max(6, layers))}
-                    $on={onDepth(deep, Math.max(6, layers))}
-                    draggable
-                    aria-label={`Layer ${i + 1}, ${step.label}: drag, or Alt and an arrow, to move it`}
-                    aria-pressed={step.id === selected}
-                    onClick={() => onSelect(step.id)}
-                    onDragStart={(event) => event.dataTransfer.setData("text/plain", step.id)}
-                    onDragOver={(event) => event.preventDefault()}
-                    onDrop={(event) => drop(event, i)}
-                    onKeyDown={(event) => {
-                      const by = event.altKey ? ({ ArrowUp: -1, ArrowDown: 1 }[event.key] ?? 0) : 0;
-                      if (by === 0 || i + by < 0) return;
-                      event.preventDefault();
-                      act({ do: "depth", step: step.id, to: i + by });
-                    }}
-                  >
-                    {i + 1}
-                  </Depth>
-                  {fork && <ForkMark isFirst={profile.steps.find((one) => fork.includes(one.id))?.id === step.id} />}
-                </td>
-                <td className="name">
-                  <input
-                    aria-label={`Name of layer ${i + 1}`}
-                    value={step.label}
-                    onChange={(event) => draft.type(["steps", i, "label"], event.target.value)}
-                  />
-                  {(notes(step) || fork) && (
-                    <span className="with">
-                      {[fork && `or ${others(fork, step.id, profile.steps)}`, notes(step)].filter(Boolean).join(" · ")}
-                    </span>
-                  )}
-                </td>
-                <td className="over">{over(step.id).join(" ") || "nothing yet"}</td>
-                {(["remove", "refit"] as const).map((key) => (
-                  <td
-                    className="figure minutes"
-                    key={key}
-                    data-guessed={originOf(profile, ["steps", i, key]).from === "typed" ? undefined : ""}
-                    title={originWords(originOf(profile, ["steps", i, key]))}
-                  >
-                    <LiveNumber
-                      bare
-                      label={`${step.label}, minutes ${key === "remove" ? "off" : "on"}`}
-                      value={step[key]?.[1] ?? null}
-                      onValue={(minutes) => draft.about(["steps", i, key], minutes)}
-                      problem={look.faults.find((fault) => fault.path.startsWith(`/steps/${i}/${key}`))?.message}
-                    />
-                  </td>
-                ))}
-                <td>
-                  <Button className="more" onPress={() => onUnfold(step.id)} aria-label={`All of ${step.label}`}>
-                    …
-                  </Button>
-                </td>
-              </tr>
+              <LayerRow
+                key={step.id}
+                step={step}
+                at={i}
+                layers={layers}
+                over={draft.over.find((row) => row.step === step.id)?.cylinders.join(" ") ?? ""}
+                fork={fork && others(fork, step.id, profile.steps)}
+                isFirstOfFork={fork !== undefined && profile.steps.find((one) => fork.includes(one.id)) === step}
+                remove={originOf(profile, ["steps", i, "remove"])}
+                refit={originOf(profile, ["steps", i, "refit"])}
+                removeFault={fault(i, "remove")}
+                refitFault={fault(i, "refit")}
+                isSelected={step.id === selected}
+                onSelect={onSelect}
+                onUnfold={onUnfold}
+                onDrop={drop}
+                act={act}
+                type={draft.type}
+                about={draft.about}
+              />
             );
           })}
         </tbody>
@@ -313,12 +236,6 @@ export function LayerTable({ draft, selected, onSelect, onUnfold, onAdd, onFork,
       </p>
     </>
   );
-}
-
-/** How many there are of something; nothing of none. */
-function counted(counts: number[] | undefined, what: string): string | false {
-  const sum = (counts ?? []).reduce((all, count) => all + count, 0);
-  return sum > 0 && `${sum} ${what}${sum === 1 ? "" : "s"}`;
 }
 
 const others = (fork: string[], id: string, steps: { id: string; label: string }[]) =>

@@ -1,5 +1,5 @@
 import { useQueryClient } from "@tanstack/react-query";
-import { type CSSProperties, useState } from "react";
+import { type CSSProperties, useCallback, useState } from "react";
 import { Tab, TabList, TabPanel, Tabs } from "react-aria-components";
 import { Link, useNavigate } from "react-router";
 import styled from "styled-components";
@@ -67,6 +67,7 @@ export function Workshop({ draft: opened }: { draft: WorkshopDraft }) {
   const [chosen, setChosen] = useState<string | null>(null);
   const selected = profile.steps.some((step) => step.id === chosen) ? chosen : null;
   const [unfold, setUnfold] = useState<Unfold | null>(null);
+  const unfoldLayer = useCallback((id: string) => setUnfold({ list: "steps", id }), []);
   const [asked, setAsked] = useState<"keep" | "drop" | null>(null);
   const [focusName, setFocusName] = useState(0);
   const [active, setActive] = useState<string | null>(null);
@@ -197,7 +198,7 @@ export function Workshop({ draft: opened }: { draft: WorkshopDraft }) {
                 draft={draft}
                 selected={selected}
                 onSelect={setChosen}
-                onUnfold={(id) => setUnfold({ list: "steps", id })}
+                onUnfold={unfoldLayer}
                 onAdd={add}
                 onFork={fork}
                 focusName={focusName}

@@ -39,12 +39,19 @@ export function figureAt(path: Path): { list: "steps" | "targets"; index: number
   return FIGURES[list]?.includes(key) ? { list: list as "steps" | "targets", index, key } : null;
 }
 
+/** Where a figure comes from; learned ones, from how many jobs. */
+export interface Origin {
+  from: string;
+  jobs?: number;
+}
+const TYPED: Origin = { from: "typed" };
+
 /** Where a figure of it comes from. */
-export function originOf(profile: EngineProfile, path: Path): { from: string; jobs?: number } {
+export function originOf(profile: EngineProfile, path: Path): Origin {
   const figure = figureAt(path);
   const row = figure && profile[figure.list][figure.index];
-  const origins = profile.origins as Record<string, { from: string; jobs?: number }> | undefined;
-  return (row && origins?.[`${figure.list}:${row.id}:${figure.key}`]) || { from: "typed" };
+  const origins = profile.origins as Record<string, Origin> | undefined;
+  return (row && origins?.[`${figure.list}:${row.id}:${figure.key}`]) || TYPED;
 }
 
 /** An edit by hand; a figure typed over comes from whoever typed it. */

@@ -57,17 +57,20 @@ export interface EngineDraft {
 export function useEngineDraft(draft: WorkshopDraft, onKept: (report: ImportReport) => void): EngineDraft {
   const { code } = draft;
   const why = useRef("");
+  // What a look has in common with the one before it stays the same object: what is drawn from it is not drawn anew.
+  const seen = useRef(draft.look);
+  const likeBefore = useCallback((look: WorkshopLook) => (seen.current = replaceEqualDeep(seen.current, look)), []);
   const server = useMemo(
     () => ({
       store: async (version: number, profile: EngineProfile, _rebase: number | undefined, last: boolean) => {
         const answer = await api.storeEngine(code, { version, profile }, last);
-        return { answer: answer.look, version: answer.version };
+        return { answer: likeBefore(answer.look), version: answer.version };
       },
       save: (version: number, _look: WorkshopLook, key: string) =>
         api.keepEngine(code, { version, why: why.current }, key),
       failure,
     }),
-    [code],
+    [code, likeBefore],
   );
   const { state, send, edit } = useWorking<EngineProfile, WorkshopLook, ImportReport>(
     () => start(draft.profile, draft.version, draft.look),
@@ -122,7 +125,7 @@ export function useEngineDraft(draft: WorkshopDraft, onKept: (report: ImportRepo
           continue;
         }
         const profile = replaceEqualDeep(before, made.profile) as EngineProfile;
-        setAhead({ profile, look: made.look });
+        setAhead({ profile, look: likeBefore(made.look) });
         change(profile, next.mark ?? null);
       }
     } catch (error) {
@@ -131,7 +134,7 @@ export function useEngineDraft(draft: WorkshopDraft, onKept: (report: ImportRepo
     } finally {
       isActing.current = false;
     }
-  }, [change]);
+  }, [change, likeBefore]);
   const act = useCallback(
     (wanted: Act, mark?: string) => {
       setRefused("");

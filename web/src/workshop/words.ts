@@ -1,5 +1,6 @@
 import type { WorkshopLook } from "../api/client";
 import { list } from "../shared/format";
+import type { Origin } from "./edits";
 
 type Try = WorkshopLook["tries"][number];
 
@@ -32,7 +33,7 @@ export function standsOn(origins: Record<string, number> | null): string[] {
 }
 
 /** Where one figure comes from. */
-export function originWords({ from, jobs }: { from: string; jobs?: number }): string {
+export function originWords({ from, jobs }: Origin): string {
   switch (from) {
     case "learned":
       return `learned from ${jobs ?? 1} ${jobs === 1 ? "job" : "jobs"}`;

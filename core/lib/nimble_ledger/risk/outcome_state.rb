@@ -28,7 +28,8 @@ module NimbleLedger
       attr_reader :chance, :time, :square, :billed, :billed_square, :cents
 
       # Moments are those of the minutes times the chance; cents too.
-      def initialize(packed, chance, time, square, billed, billed_square, cents) # rubocop:disable Metrics/ParameterLists
+      # rubocop:disable Metrics/ParameterLists -- made by the thousand: no keywords, no struct
+      def initialize(packed, chance, time, square, billed, billed_square, cents)
         @packed = packed
         @chance = chance
         @time = time
@@ -37,6 +38,7 @@ module NimbleLedger
         @billed_square = billed_square
         @cents = cents
       end
+      # rubocop:enable Metrics/ParameterLists
 
       # This and another, independent of it.
       # @return [OutcomeState]

@@ -60,9 +60,17 @@ module NimbleServer
 
         def answered = @shop[:offer_answers].select(:offer_id)
 
+        # Offers somebody may still say yes to.
+        def open_offers = unanswered.where(Sequel[:offers][:expires_at] > now)
+
+        def not_arrived = @shop[:messages].where(state: %w[failed bounced])
+
         def waiting
           asking = @shop[:offer_questions].where(settled_at: nil).select(:offer_id)
-          rows = unanswered.where(Sequel[:offers][:expires_at] > now).exclude(Sequel[:offers][:id] => asking)
+          rows =
+            open_offers.exclude(Sequel[:offers][:id] => asking).exclude(
+              Sequel[:offers][:id] => not_arrived.select(:offer_id)
+            )
           rows.order(Sequel[:offers][:created_at]).limit(MOST).all.then { |found| offered(found) }
         end
 
@@ -121,19 +129,17 @@ module NimbleServer
         end
 
         def undelivered
-          rows = @shop[:messages].where(state: %w[failed bounced]).order(:updated_at).limit(MOST).all
-          found = offers.where(Sequel[:offers][:id] => rows.map { |row| row[:offer_id] }).as_hash(:id)
-          rows
-            .reject { |row| found.fetch(row[:offer_id])[:superseded_at] }
-            .map do |row|
-              of(found.fetch(row[:offer_id])).merge(
-                "offer_id" => row[:offer_id],
-                "channel" => row[:channel],
-                "address" => row[:address],
-                "state" => row[:state],
-                "at" => row[:updated_at].iso8601
-              )
-            end
+          found = open_offers.where(Sequel[:offers][:id] => not_arrived.select(:offer_id)).as_hash(:id)
+          rows = not_arrived.where(offer_id: found.keys).order(:updated_at).limit(MOST)
+          rows.map do |row|
+            of(found.fetch(row[:offer_id])).merge(
+              "offer_id" => row[:offer_id],
+              "channel" => row[:channel],
+              "address" => row[:address],
+              "state" => row[:state],
+              "at" => row[:updated_at].iso8601
+            )
+          end
         end
 
         # Work that was agreed to, with its way down, drawn small.
