@@ -43,6 +43,28 @@ RSpec.describe "when the database goes away" do
     expect(half.count).to eq(0)
   end
 
+  # As many connections as a busy process has.
+  def several_connections(pool)
+    all_in = Queue.new
+    let_go = Queue.new
+    crew = Array.new(4) { Thread.new { pool.synchronize { all_in << true && let_go.pop } } }
+    4.times { all_in.pop }
+    4.times { let_go << true }
+    crew.each(&:join)
+  end
+
+  it "says so once for each pool of connections when it is back, however many there were" do
+    desk = client
+    pools = Sequel::DATABASES.last(2)
+    pools.each { |pool| several_connections(pool) }
+    @cluster.crash
+    @cluster.resume
+    answers = quietly { Array.new(10) { desk.call(:get, "/api/quotes").first } }
+    expect(answers - [200, 503]).to eq([])
+    expect(answers.count(503)).to be <= pools.size
+    expect(answers.last).to eq(200)
+  end
+
   it "starts a process while it is away, which answers plainly, and serves once it is back" do
     @cluster.crash
     app = quietly { TestServer.build(@cluster) }

@@ -28,6 +28,16 @@ module NimbleServer
       def valid_connection_sql = "SELECT NULL"
     end
 
+    # Where one connection broke, those at rest beside it are gone too: each would fail a request of its own.
+    module GoneTogether
+      def synchronize(*)
+        super
+      rescue Sequel::DatabaseDisconnectError
+        disconnect
+        raise
+      end
+    end
+
     module_function
 
     # @param url [String] postgres URL; nothing is asked of the server yet, so that a process starts while it is away;
@@ -36,6 +46,7 @@ module NimbleServer
     def connect(url, connections: Integer(ENV.fetch("DB_POOL", "10")))
       db = Sequel.connect(url, max_connections: connections, preconnect: false, test: false)
       db.extend(AskedLater)
+      db.extend(GoneTogether)
       db.extension :pg_json, :pg_array, :connection_validator
       db.pool.connection_validation_timeout = 5
       db.extend(ShopTable)

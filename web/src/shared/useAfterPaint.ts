@@ -6,14 +6,19 @@ const UNSEEN_MS = 200;
 /** Runs something once the next frame is painted; gives the way to call it off. */
 function afterPaint(run: () => void): () => void {
   const painted = new MessageChannel();
-  painted.port1.onmessage = run;
   const frame = requestAnimationFrame(() => painted.port2.postMessage(null));
-  const unseen = window.setTimeout(run, UNSEEN_MS);
-  return () => {
+  const unseen = window.setTimeout(() => once(), UNSEEN_MS);
+  const callOff = () => {
     cancelAnimationFrame(frame);
     window.clearTimeout(unseen);
     painted.port1.close();
   };
+  const once = () => {
+    callOff();
+    run();
+  };
+  painted.port1.onmessage = once;
+  return callOff;
 }
 
 /**
