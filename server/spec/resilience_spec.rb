@@ -47,7 +47,7 @@ RSpec.describe "when the database goes away" do
   def several_connections(pool)
     all_in = Queue.new
     let_go = Queue.new
-    crew = Array.new(4) { Thread.new { pool.synchronize { all_in << true && let_go.pop } } }
+    crew = Array.new(4) { Thread.new { pool.synchronize { (all_in << true) && let_go.pop } } }
     4.times { all_in.pop }
     4.times { let_go << true }
     crew.each(&:join)

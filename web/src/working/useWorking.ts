@@ -1,4 +1,5 @@
 import { useCallback, useEffect, useRef, useState } from "react";
+import { useLatest } from "../shared/useLatest";
 import { type Command, type Event, type Failure, next, type State, unsent } from "./workingCopy";
 
 /** What the reducer's commands are carried out with. */
@@ -20,6 +21,7 @@ export function useWorking<C, A, R>(initial: () => State<C, A>, server: Server<C
   const [state, setState] = useState(initial);
   const current = useRef(state);
   const timer = useRef<number | undefined>(undefined);
+  const saved = useLatest(onSaved);
   const sendRef = useRef<(event: Event<C, A, R>) => void>(() => undefined);
 
   const run = useCallback(
@@ -40,7 +42,7 @@ export function useWorking<C, A, R>(initial: () => State<C, A>, server: Server<C
         case "save":
           void server.save(command.version, command.answer, command.key).then(
             (result) => {
-              onSaved(result);
+              saved(result);
               send({ type: "saved", result });
             },
             (error) => send({ type: "saveFailed", failure: server.failure(error) }),
@@ -52,7 +54,7 @@ export function useWorking<C, A, R>(initial: () => State<C, A>, server: Server<C
           break;
       }
     },
-    [server, onSaved],
+    [server, saved],
   );
 
   const send = useCallback(

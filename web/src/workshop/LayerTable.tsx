@@ -1,11 +1,10 @@
-import { useEffect, useRef, useState } from "react";
 import styled from "styled-components";
 import { useSession } from "../session/SessionGate";
-import { Button, KeyHint, Unseen } from "../shared/parts";
 import { ruledTable } from "../shared/ruledTable";
 import { useLatest } from "../shared/useLatest";
 import { originOf } from "./edits";
 import { LayerRow } from "./LayerRow";
+import { MoreLayers } from "./MoreLayers";
 import type { EngineDraft } from "./useEngineDraft";
 
 const Table = styled.table`
@@ -109,23 +108,6 @@ const Table = styled.table`
     }
   }
 `;
-const Below = styled.form`
-  display: flex;
-  flex-wrap: wrap;
-  gap: 8px;
-  align-items: center;
-  margin: 10px 0 14px;
-  input {
-    min-height: 36px;
-    width: 210px;
-    padding: 5px 9px;
-    border: 1.2px solid var(--strong);
-    border-radius: 6px;
-    background: var(--sheet);
-    color: var(--ink);
-  }
-`;
-
 interface Props {
   draft: EngineDraft;
   selected: string | null;
@@ -141,11 +123,7 @@ interface Props {
 export function LayerTable({ draft, selected, onSelect, onUnfold, onAdd, onFork, focusName }: Props) {
   const { format } = useSession();
   const { profile, look, act } = draft;
-  const [name, setName] = useState("");
-  const field = useRef<HTMLInputElement>(null);
-  useEffect(() => {
-    if (focusName > 0) field.current?.focus();
-  }, [focusName]);
+  const [add, fork, undo, redo] = [useLatest(onAdd), useLatest(onFork), useLatest(draft.undo), useLatest(draft.redo)];
   const layers = profile.steps.filter((step) => !step.cylinder).length;
   const fault = (i: number, key: string) =>
     look.faults.find((row) => row.path.startsWith(`/steps/${i}/${key}`))?.message;
@@ -173,7 +151,7 @@ export function LayerTable({ draft, selected, onSelect, onUnfold, onAdd, onFork,
         </thead>
         <tbody>
           {profile.steps.map((step, i) => {
-            const fork = draft.forks.find((members) => members.includes(step.id));
+            const members = draft.forks.find((ids) => ids.includes(step.id));
             return (
               <LayerRow
                 key={step.id}
@@ -181,8 +159,8 @@ export function LayerTable({ draft, selected, onSelect, onUnfold, onAdd, onFork,
                 at={i}
                 layers={layers}
                 over={draft.over.find((row) => row.step === step.id)?.cylinders.join(" ") ?? ""}
-                fork={fork && others(fork, step.id, profile.steps)}
-                isFirstOfFork={fork !== undefined && profile.steps.find((one) => fork.includes(one.id)) === step}
+                fork={members && others(members, step.id, profile.steps)}
+                isFirstOfFork={members !== undefined && profile.steps.find((one) => members.includes(one.id)) === step}
                 remove={originOf(profile, ["steps", i, "remove"])}
                 refit={originOf(profile, ["steps", i, "refit"])}
                 removeFault={fault(i, "remove")}
@@ -199,37 +177,16 @@ export function LayerTable({ draft, selected, onSelect, onUnfold, onAdd, onFork,
           })}
         </tbody>
       </Table>
-      <Below
-        onSubmit={(event) => {
-          event.preventDefault();
-          if (name.trim() === "") return;
-          onAdd(name.trim());
-          setName("");
-        }}
-      >
-        <label>
-          <Unseen>Name of another layer</Unseen>
-          <input
-            ref={field}
-            placeholder="Upper manifold"
-            value={name}
-            maxLength={400}
-            onChange={(event) => setName(event.target.value)}
-          />
-        </label>
-        <Button type="submit" isDisabled={name.trim() === ""}>
-          Another layer <KeyHint>L</KeyHint>
-        </Button>
-        <Button onPress={onFork} isDisabled={!selected}>
-          Fork <KeyHint>F</KeyHint>
-        </Button>
-        <Button onPress={draft.undo} isDisabled={!draft.canUndo}>
-          Undo <KeyHint>Z</KeyHint>
-        </Button>
-        <Button onPress={draft.redo} isDisabled={!draft.canRedo}>
-          Redo <KeyHint>Y</KeyHint>
-        </Button>
-      </Below>
+      <MoreLayers
+        onAdd={add}
+        onFork={fork}
+        canFork={selected !== null}
+        onUndo={undo}
+        onRedo={redo}
+        canUndo={draft.canUndo}
+        canRedo={draft.canRedo}
+        focusName={focusName}
+      />
       <p style={{ fontSize: 13, color: "var(--second)", margin: 0 }}>
         One figure gets its low and high from its kind, {format.figure(14)} perhaps {format.figure(9)} to{" "}
         {format.figure(22)}; it stays dotted until somebody types all three under “…”, or jobs have timed it.

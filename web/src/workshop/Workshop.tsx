@@ -8,12 +8,14 @@ import { DescentDrawing } from "../quote/drawing/DescentDrawing";
 import { ReachDrawing } from "../quote/drawing/ReachDrawing";
 import { useSession } from "../session/SessionGate";
 import { Asked, Button, Heading, KeyHint, Mono, Notice, Small } from "../shared/parts";
+import { useLatest } from "../shared/useLatest";
 import { Columns, Margin, Matter, Spread } from "../shared/Spread";
 import { ClashDialog } from "./ClashDialog";
 import { DropDialog } from "./DropDialog";
 import { FaultList } from "./FaultList";
 import { KeepDialog } from "./KeepDialog";
 import { LayerTable } from "./LayerTable";
+import { LiesOver } from "./LiesOver";
 import { Outline } from "./Outline";
 import { Stands } from "./Stands";
 import { TheEngine, type Unfold, Unfolded } from "./Unfolded";
@@ -45,14 +47,6 @@ const Parts = styled(Tabs)`
     box-shadow: inset 0 -2.4px var(--ink);
   }
 `;
-const Banks = styled.div`
-  display: flex;
-  flex-wrap: wrap;
-  gap: 6px;
-  min-height: 36px;
-  margin: 4px 0 6px;
-`;
-
 /** The workshop: the reach drawing is the editor. Drawing, descent and test prices follow every key. */
 export function Workshop({ draft: opened }: { draft: WorkshopDraft }) {
   const { account } = useSession();
@@ -75,8 +69,12 @@ export function Workshop({ draft: opened }: { draft: WorkshopDraft }) {
   const over = draft.over.find((row) => row.step === selected)?.cylinders ?? [];
   const label = profile.steps.find((step) => step.id === selected)?.label;
 
-  const lay = (cylinders: number[]) => selected && act({ do: "lay", step: selected, cylinders });
-  const press = (cylinder: number) => selected && act({ do: "press", step: selected, cylinder });
+  const layOver = useLatest((cylinders: number[]) => {
+    if (selected) act({ do: "lay", step: selected, cylinders });
+  });
+  const press = useLatest((cylinder: number) => {
+    if (selected) act({ do: "press", step: selected, cylinder });
+  });
   const add = (name: string) => {
     const all = profile.cylinders.map((cylinder) => cylinder.number);
     const known = profile.steps.map((step) => step.id);
@@ -106,9 +104,6 @@ export function Workshop({ draft: opened }: { draft: WorkshopDraft }) {
     redo: draft.redo,
     keep: () => isSound && setAsked("keep"),
   });
-  const banks = [
-    ...new Set(profile.cylinders.map((cylinder) => cylinder.bank).filter((bank) => typeof bank === "string")),
-  ];
   const lifted = page?.layers.filter((layer) => layer.step === (active ?? selected)).map((layer) => layer.number) ?? [];
 
   return (
@@ -143,27 +138,7 @@ export function Workshop({ draft: opened }: { draft: WorkshopDraft }) {
               <span>What lies over which cylinder</span>
               <Small>{label ?? "choose a layer"}</Small>
             </Heading>
-            <Banks role="group" aria-label="Lies over">
-              {selected && (
-                <>
-                  <Button onPress={() => lay(profile.cylinders.map((cylinder) => cylinder.number))}>All</Button>
-                  {banks.map((bank) => (
-                    <Button
-                      key={bank}
-                      onPress={() =>
-                        lay(
-                          profile.cylinders
-                            .filter((cylinder) => cylinder.bank === bank)
-                            .map((cylinder) => cylinder.number),
-                        )
-                      }
-                    >
-                      {bank} bank
-                    </Button>
-                  ))}
-                </>
-              )}
-            </Banks>
+            <LiesOver cylinders={profile.cylinders} hasLayer={selected !== null} onLay={layOver} />
             {page && (
               <Drawing>
                 <ReachDrawing

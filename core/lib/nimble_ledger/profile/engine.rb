@@ -40,6 +40,11 @@ module NimbleLedger
       # @raise [InvalidInput] invalid_profile, with every fault's path
       def self.build(hash, path: "")
         SHAPE.check!(hash, what: "engine profile", code: "invalid_profile", path: path)
+        shaped(hash, path: path)
+      end
+
+      # The same of a profile that is known to fit the shape.
+      def self.shaped(hash, path: "")
         checks = Checks.new(hash)
         found = checks.run.map { |fault| fault.merge("path" => path + fault["path"]) }
         return new(hash, checks.warnings) if found.empty?

@@ -43,7 +43,7 @@ module NimbleLedger
       private
 
       def build
-        @engine = Profile::Engine.build(@profile)
+        @engine = Profile::Engine.shaped(@profile)
       rescue InvalidInput => e
         @faults = e.details
       end
