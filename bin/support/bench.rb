@@ -188,7 +188,7 @@ class Bench
   end
 
   def browser
-    Stage.open do |stage|
+    Stage.open(apart: true) do |stage|
       stage.sign_in("advisor@merrow.example")
       stage.open(stage.quote("5-TOW-4I", [1], works: %w[plug coil]))
       14.times { |i| painted(stage, (i % 7) + 2) } # a server that has been asked before
@@ -225,7 +225,7 @@ class Bench
 
   # Presses of the main button on a card, each until what it changes is on the screen.
   def bay
-    Stage.open do |stage|
+    Stage.open(apart: true) do |stage|
       stage.sign_in("advisor@merrow.example")
       job = stage.client.call(:get, "/api/jobs").last["jobs"].find { |row| row["started_at"].nil? }
       stage.go("/bay/#{job["id"]}", "Before the start")

@@ -4,7 +4,7 @@
 module BenchWorkshop
   # A figure typed in the workshop: until it stands in its field, and until the test prices follow.
   def workshop
-    Stage.open do |stage|
+    Stage.open(apart: true) do |stage|
       stage.sign_in("owner@merrow.example")
       typing(stage, "YUX8", "largest demo engine")
       stage.client.call(:post, "/api/engines", largest)

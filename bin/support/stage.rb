@@ -3,6 +3,7 @@
 ENV["RACK_ENV"] = "test"
 require_relative "browser"
 require_relative "../../server/spec/support/test_server"
+require_relative "../../server/spec/support/web_process"
 require "puma"
 require "puma/server"
 
@@ -11,25 +12,49 @@ class Stage
   attr_reader :driver, :client, :base
 
   # Yields a stage and clears everything away afterwards.
-  def self.open
-    stage = new
+  # @param apart [Boolean] whether the program runs in a process of its own, as bin/start runs it
+  def self.open(apart: false)
+    stage = new(apart ? Apart.new : Within.new)
     yield stage
   ensure
     stage&.close
   end
 
-  def initialize
-    @server = Puma::Server.new(TestServer.app, nil, min_threads: 2, max_threads: 6)
-    port = @server.add_tcp_listener("127.0.0.1", 0).addr[1]
-    @base = "http://127.0.0.1:#{port}"
-    @server.run
+  # The program in this process.
+  class Within
+    attr_reader :port
+
+    def initialize
+      @server = Puma::Server.new(TestServer.app, nil, min_threads: 2, max_threads: 6)
+      @port = @server.add_tcp_listener("127.0.0.1", 0).addr[1]
+      @server.run
+    end
+
+    def stop = @server.stop(true)
+  end
+
+  # The program in a process of its own, over the same database.
+  class Apart
+    def initialize
+      TestServer.app
+      @process = WebProcess.new(TestServer.cluster).ready
+    end
+
+    def port = @process.port
+    def stop = @process.kill
+  end
+
+  # @param server [Within, Apart]
+  def initialize(server)
+    @server = server
+    @base = "http://127.0.0.1:#{server.port}"
     @driver = Selenium::WebDriver.for(:chrome, options: Browser.options, service: Browser.service)
     @wait = Selenium::WebDriver::Wait.new(timeout: 15)
   end
 
   def close
     @driver&.quit
-    @server&.stop(true)
+    @server.stop
   end
 
   def go(path, text = nil)
