@@ -104,7 +104,9 @@ export function Workshop({ draft: opened }: { draft: WorkshopDraft }) {
     redo: draft.redo,
     keep: () => isSound && setAsked("keep"),
   });
-  const lifted = page?.layers.filter((layer) => layer.step === (active ?? selected)).map((layer) => layer.number) ?? [];
+  // The layer in hand has an outline of its own.
+  const pointed = active === selected ? null : active;
+  const lifted = page?.layers.filter((layer) => layer.step === pointed).map((layer) => layer.number) ?? [];
 
   return (
     <Spread>
