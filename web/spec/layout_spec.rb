@@ -75,6 +75,27 @@ RSpec.describe "the Quote page", type: :feature do
     end
   end
 
+  # Whether all of these are wholly on the screen, which does not scroll.
+  IN_SIGHT = <<~JS
+    const [names] = arguments;
+    const seen = [...document.querySelectorAll("button, a, [data-testid=total]")].filter((e) =>
+      names.some((name) => e.textContent.trim().startsWith(name)));
+    const boxes = seen.map((e) => e.getBoundingClientRect());
+    const root = document.documentElement;
+    if (root.scrollHeight > root.clientHeight) return -1;
+    return boxes.filter((box) => box.height > 0 && box.top >= 0 && box.bottom <= innerHeight).length;
+  JS
+
+  it "keeps the total, what is done with it and the index in sight on a low screen" do
+    open_page(made_quote("5-TOW-4I", [3, 4]))
+    total
+    [[1280, 657], [1366, 600], [1536, 540]].each do |width, height|
+      size(width, height)
+      names = ["Total", "Save", "The yes", "Print", "Counter", "House", "Quote", "Keys", "Account", "Sign out"]
+      expect([height, page.execute_script(IN_SIGHT, names)]).to eq([height, names.size])
+    end
+  end
+
   # One engine of each arrangement, and everything chosen on the largest.
   ARRANGEMENTS = {
     "inline" => ["7-LUX-7M", [6]],

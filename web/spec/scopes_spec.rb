@@ -46,6 +46,12 @@ RSpec.describe "scopes and states", type: :feature do
   it "shows a car with nothing chosen, soundings and all, and cannot save it" do
     open_page(made_quote("8-LIB-8M", []))
     expect(page).to have_text("Nothing chosen yet")
+    expect(page).to have_text("Choose a cylinder, or other work")
+    press("5", "p", "c")
+    expect(page).to have_text("No work chosen yet")
+    expect(page).to have_text("Choose the work for cylinder 5")
+    press("5", "p", "c")
+    expect(page).to have_text("Nothing chosen yet")
     expect(page).to have_css("button[aria-label*='hours if done alone']", count: 6)
     expect(page).to have_button("Save", disabled: true)
     accessible

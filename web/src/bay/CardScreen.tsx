@@ -27,6 +27,7 @@ import { ToFindOut } from "./ToFindOut";
 import { StartPanel } from "./StartPanel";
 import { useCard } from "./useCard";
 import { SCHOOLS } from "./words";
+import { scrolls } from "../shared/scrolls";
 
 const Screen = styled.main`
   height: 100%;
@@ -42,7 +43,7 @@ const Screen = styled.main`
 `;
 
 const Middle = styled.div`
-  overflow: auto;
+  ${scrolls}
   padding: 14px 0 20px;
   input,
   button {

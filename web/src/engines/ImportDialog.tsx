@@ -7,13 +7,14 @@ import { Dialog } from "../shared/Dialog";
 import { FileChoice, OwnersYes } from "../shared/ImportSteps";
 import { Mono, Notice, Strong } from "../shared/parts";
 import { readText } from "../shared/readText";
+import { scrolls } from "../shared/scrolls";
 
 const Lines = styled.ul`
   margin: 8px 0;
   padding: 0;
   list-style: none;
   max-height: 300px;
-  overflow: auto;
+  ${scrolls}
   border-top: 1px solid var(--strong);
   li {
     padding: 4px 0;

@@ -6,11 +6,13 @@ import { useKeys } from "../shared/keys";
 import { KeyHint } from "../shared/parts";
 import { AccountDialog } from "../account/AccountDialog";
 import { KeysDialog } from "./KeysDialog";
+import { scrolls } from "../shared/scrolls";
 
 const Book = styled.div`
   height: 100%;
   display: grid;
   grid-template-columns: minmax(0, 1fr) 40px;
+  grid-template-rows: minmax(0, 1fr);
   @media (max-width: 1100px) {
     grid-template-columns: minmax(0, 1fr);
     grid-template-rows: minmax(0, 1fr) auto;
@@ -65,6 +67,24 @@ const Index = styled.nav`
     margin-top: auto;
     margin-bottom: 12px;
   }
+  /* Low screens: all of it in sight, closer together. */
+  @media (min-width: 1101px) and (max-height: 770px) {
+    gap: 3px;
+    padding-top: 8px;
+    a,
+    button {
+      padding: clamp(2px, 1.6vh - 4px, 8px) 8px;
+      font-size: clamp(11px, 2vh, 13px);
+    }
+    .rest {
+      margin-bottom: 3px;
+    }
+  }
+  @media (min-width: 1101px) and (max-height: 640px) {
+    kbd {
+      display: none;
+    }
+  }
   @media (max-width: 1100px) {
     flex-direction: row;
     padding: 0 12px;
@@ -114,7 +134,7 @@ const Index = styled.nav`
 const Page = styled.div`
   min-width: 0;
   min-height: 0;
-  overflow: auto;
+  ${scrolls}
   @media print {
     overflow: visible;
   }

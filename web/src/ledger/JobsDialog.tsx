@@ -9,10 +9,11 @@ import { LiveNumber } from "../shared/fields/LiveNumber";
 import { Button, Notice, Small } from "../shared/parts";
 import { ruledTable } from "../shared/ruledTable";
 import type { Behind } from "./LedgerRoute";
+import { scrolls } from "../shared/scrolls";
 
 const Scroll = styled.div`
   max-height: 52vh;
-  overflow: auto;
+  ${scrolls}
 `;
 const Table = styled.table`
   font-size: 14px;

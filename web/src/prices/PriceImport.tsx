@@ -4,10 +4,11 @@ import styled from "styled-components";
 import { api, type PriceReport } from "../api/client";
 import { Mono, Small } from "../shared/parts";
 import { TableImport } from "../shared/TableImport";
+import { scrolls } from "../shared/scrolls";
 
 const Lines = styled.div`
   max-height: 320px;
-  overflow: auto;
+  ${scrolls}
   margin: 10px 0;
   border-top: 1px solid var(--strong);
   border-bottom: 1px solid var(--strong);

@@ -21,11 +21,12 @@ import { useWorkingCopy } from "./useWorkingCopy";
 import { Variants } from "./vehicle/Variants";
 import { VehicleStrip } from "./vehicle/VehicleStrip";
 import { WhyLayer } from "./ledger/Why";
-import { activeScope } from "./scopes/works";
+import { activeScope, lacking } from "./scopes/works";
 import { useOlderMark } from "../shared/olderFigures";
 import { useAfterPaint } from "../shared/useAfterPaint";
 import { useLatest } from "../shared/useLatest";
 import { whenOpened } from "../shared/whenOpened";
+import { scrolls } from "../shared/scrolls";
 
 const AdjustDialog = whenOpened(async () => (await import("./ledger/AdjustDialog")).AdjustDialog);
 
@@ -47,7 +48,7 @@ const Left = styled.div`
 const Middle = styled.div`
   flex: 1;
   min-height: 0;
-  overflow: auto;
+  ${scrolls}
   display: grid;
   grid-template-columns: minmax(0, 45fr) minmax(0, 52fr);
   @media (min-width: 1101px) {
@@ -219,6 +220,7 @@ export function QuoteScreen({ page }: { page: QuotePage }) {
           />
         }
         hours={scope.hours}
+        lacking={lacking(scope).choose}
         onAdjust={writes ? adjust : undefined}
         onCharge={writes ? edits.charge : undefined}
         actions={

@@ -1,6 +1,7 @@
 import type { ReactNode } from "react";
 import { Dialog as AriaDialog, Heading, Modal, ModalOverlay } from "react-aria-components";
 import styled from "styled-components";
+import { scrolls } from "./scrolls";
 
 const Overlay = styled(ModalOverlay)`
   position: fixed;
@@ -18,7 +19,7 @@ const Overlay = styled(ModalOverlay)`
 const Page = styled(Modal)<{ $wide?: boolean }>`
   width: min(${(p) => (p.$wide ? "760px" : "520px")}, 100%);
   max-height: calc(100vh - 32px);
-  overflow: auto;
+  ${scrolls}
   background: var(--sheet);
   border: 1px solid var(--ink);
   border-left: 6px double var(--strong);

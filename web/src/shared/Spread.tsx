@@ -1,4 +1,5 @@
 import styled from "styled-components";
+import { scrolls } from "./scrolls";
 
 /** A page of the ledger with its margin: the matter at the left, figures and acts at the right. */
 export const Spread = styled.main`
@@ -13,7 +14,7 @@ export const Spread = styled.main`
 
 export const Matter = styled.div`
   min-width: 0;
-  overflow: auto;
+  ${scrolls}
   padding: 18px 22px 30px;
   > header {
     display: flex;
@@ -34,7 +35,7 @@ export const Margin = styled.aside`
   border-left: 3px double var(--strong);
   background: var(--sheet);
   padding: 22px 20px 20px;
-  overflow: auto;
+  ${scrolls}
   display: flex;
   flex-direction: column;
   > .end {

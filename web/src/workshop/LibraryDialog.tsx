@@ -8,6 +8,7 @@ import { Field } from "../shared/fields/Field";
 import { FileChoice, OwnersYes } from "../shared/ImportSteps";
 import { Notice, Small } from "../shared/parts";
 import { ruledTable } from "../shared/ruledTable";
+import { scrolls } from "../shared/scrolls";
 
 const Table = styled.table`
   font-size: 14px;
@@ -21,7 +22,7 @@ const Table = styled.table`
 `;
 const Scroll = styled.div`
   max-height: 46vh;
-  overflow: auto;
+  ${scrolls}
 `;
 const LARGEST = 2_900_000;
 

@@ -9,6 +9,7 @@ import { Explanation } from "../ledger/Explanation";
 import { ProblemNotice } from "../revision/ProblemNotice";
 import { RouteLine } from "../panels/RouteLine";
 import type { ScopeEdits } from "../scopes/scopeEdits";
+import { lacking } from "../scopes/works";
 import { SpreadDrawing } from "./SpreadDrawing";
 import { WhileOpen } from "../panels/WhileOpen";
 
@@ -38,6 +39,7 @@ export const DescentColumn = memo(function DescentColumn(props: Props) {
   const { format } = useSession();
   const { estimate, descent, spread, trouble, problem } = sheet;
   const pinned = Object.keys({ ...scope.pins?.ways, ...scope.pins?.choices }).length > 0;
+  const lack = lacking(scope);
   const letGo = writes ? () => edits.pin({}) : undefined;
   const add = useLatest((bundle: Bundle) => {
     if (!stale) edits.add(bundle);
@@ -50,9 +52,9 @@ export const DescentColumn = memo(function DescentColumn(props: Props) {
           <ProblemNotice problem={problem} pinned={pinned} onLetGo={letGo} />
         ) : (
           <Notice>
-            <p>Nothing chosen yet.</p>
+            <p>{lack.told}</p>
             <p>
-              Press a cylinder on the drawing or type its number. The figures under the cylinders are the hours for{" "}
+              {lack.how} The figures under the cylinders are the hours for{" "}
               {scope.works.length ? "the work chosen" : "plugs"}, done alone.
             </p>
           </Notice>

@@ -9,6 +9,7 @@ import { Asked, Part, Small, Unseen } from "../../shared/parts";
 import { Learned } from "./Learned";
 import { WhatIfs } from "./WhatIfs";
 import { Why } from "./Why";
+import { scrolls } from "../../shared/scrolls";
 
 export const Page = styled.aside`
   background: var(--sheet);
@@ -25,7 +26,7 @@ export const Page = styled.aside`
 
 const Lines = styled.div`
   padding: 14px 18px 8px;
-  overflow: auto;
+  ${scrolls}
   flex: 1;
   dl {
     margin: 0;
@@ -111,6 +112,8 @@ interface Props {
   head: ReactNode;
   actions?: ReactNode;
   hours?: Scope["hours"];
+  /** What is to be done while nothing is charged for: "Choose a cylinder, or other work". */
+  lacking: string;
   onTrouble?: () => void;
   onAdjust?: () => void;
   onCharge?: (charged: boolean) => void;
@@ -118,7 +121,7 @@ interface Props {
 
 /** The ruled page at the right: every line, the running total, always visible and always true. */
 export function LedgerPage(props: Props) {
-  const { balance, owedStale, sheet, stale, head, actions, hours, onTrouble, onAdjust, onCharge } = props;
+  const { balance, owedStale, sheet, stale, head, actions, hours, lacking, onTrouble, onAdjust, onCharge } = props;
   const { format } = useSession();
   const [asked, setAsked] = useState<Line | "hours" | null>(null);
   const askHours = useCallback(() => setAsked("hours"), []);
@@ -162,11 +165,7 @@ export function LedgerPage(props: Props) {
             )}
           </>
         ) : (
-          <p>
-            {sheet.problem
-              ? "No price: the job cannot be planned."
-              : "Choose a cylinder, or other work, and the page fills in."}
-          </p>
+          <p>{sheet.problem ? "No price: the job cannot be planned." : `${lacking}, and the page fills in.`}</p>
         )}
         <Small as="p" className="recomputing" aria-hidden={!stale}>
           Recomputing…

@@ -8,11 +8,12 @@ import { Asked, Button, Heading, KeyHint, Small } from "../../shared/parts";
 import { DescentDrawing } from "../drawing/DescentDrawing";
 import { AheadPart } from "./AheadPart";
 import { byHours } from "./works";
+import { scrolls } from "../../shared/scrolls";
 
 const Page = styled.section`
   flex: 1;
   min-height: 0;
-  overflow: auto;
+  ${scrolls}
   padding: 10px 18px 16px;
 `;
 const Table = styled.table`

@@ -1,7 +1,7 @@
 import { expect, test } from "vitest";
 import type { Content } from "../../api/client";
 import { formatter } from "../../shared/format";
-import { activeScope, describe as say, inScope, toggled, WORKS } from "./works";
+import { activeScope, describe as say, inScope, lacking, toggled, WORKS } from "./works";
 
 const format = formatter({
   locale: "en-US",
@@ -24,6 +24,17 @@ test("no two kinds of work share a key, and none is a digit", () => {
     .filter(Boolean);
   expect(new Set(keys).size).toBe(keys.length);
   expect(keys.some((key) => /\d/.test(key))).toBe(false);
+});
+
+test("a scope says whether a cylinder or the work is missing", () => {
+  expect(lacking({ cylinders: [], works: ["plug"] }).choose).toBe("Choose a cylinder, or other work");
+  expect(lacking({ cylinders: [], works: [] }).told).toBe("Nothing chosen yet.");
+  expect(lacking({ cylinders: [4], works: [] }).choose).toBe("Choose the work for cylinder 4");
+  expect(lacking({ cylinders: [6, 2, 4], works: [] })).toEqual({
+    told: "No work chosen yet.",
+    choose: "Choose the work for cylinders 2, 4 and 6",
+    how: "Press what is to be done under the drawing or type its letter.",
+  });
 });
 
 test("a change touches the active scope only", () => {

@@ -1,5 +1,5 @@
 import type { Content, Scope } from "../../api/client";
-import type { Formatter } from "../../shared/format";
+import { type Formatter, list } from "../../shared/format";
 
 type Work = Scope["works"][number];
 
@@ -33,6 +33,28 @@ export function activeScope(content: Content): Scope {
 
 export function toggled<T>(list: T[], item: T): T[] {
   return list.includes(item) ? list.filter((other) => other !== item) : [...list, item];
+}
+
+/** What to say of a scope with nothing to charge for yet: what it lacks, what to choose, and how. */
+export interface Lacking {
+  told: string;
+  choose: string;
+  how: string;
+}
+
+export function lacking({ cylinders, works }: Pick<Scope, "cylinders" | "works">): Lacking {
+  if (cylinders.length === 0 || works.length > 0)
+    return {
+      told: "Nothing chosen yet.",
+      choose: "Choose a cylinder, or other work",
+      how: "Press a cylinder on the drawing or type its number.",
+    };
+  const numbers = [...cylinders].sort((a, b) => a - b);
+  return {
+    told: "No work chosen yet.",
+    choose: `Choose the work for cylinder${numbers.length === 1 ? "" : "s"} ${list(numbers)}`,
+    how: "Press what is to be done under the drawing or type its letter.",
+  };
 }
 
 /** What a version of a quote holds, in a line, for choosing between two. */
