@@ -100,6 +100,7 @@ export const LayerRow = memo(function LayerRow(props: Props) {
         <input
           aria-label={`Name of layer ${at + 1}`}
           value={step.label}
+          title={step.label}
           onChange={(event) => type(["steps", at, "label"], event.target.value)}
         />
         {beside && <span className="with">{beside}</span>}

@@ -158,7 +158,10 @@ export function LayerTable({ draft, selected, onSelect, onUnfold, onAdd, onFork,
                 step={step}
                 at={i}
                 layers={layers}
-                over={draft.over.find((row) => row.step === step.id)?.cylinders.join(" ") ?? ""}
+                over={overWords(
+                  draft.over.find((row) => row.step === step.id)?.cylinders ?? [],
+                  profile.cylinders.length,
+                )}
                 fork={members && others(members, step.id, profile.steps)}
                 isFirstOfFork={members !== undefined && profile.steps.find((one) => members.includes(one.id)) === step}
                 remove={originOf(profile, ["steps", i, "remove"])}
@@ -194,6 +197,9 @@ export function LayerTable({ draft, selected, onSelect, onUnfold, onAdd, onFork,
     </>
   );
 }
+
+/** The cylinders a layer lies over, as they stand in the table. */
+const overWords = (over: number[], all: number) => (over.length === all && all > 1 ? "all" : over.join(" "));
 
 const others = (fork: string[], id: string, steps: { id: string; label: string }[]) =>
   fork
