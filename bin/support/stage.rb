@@ -14,10 +14,12 @@ class Stage
   # Yields a stage and clears everything away afterwards.
   # @param apart [Boolean] whether the program runs in a process of its own, as bin/start runs it
   def self.open(apart: false)
-    stage = new(apart ? Apart.new : Within.new)
+    server = apart ? Apart.new : Within.new
+    stage = new(server.port)
     yield stage
   ensure
     stage&.close
+    server&.stop
   end
 
   # The program in this process.
@@ -44,18 +46,14 @@ class Stage
     def stop = @process.kill
   end
 
-  # @param server [Within, Apart]
-  def initialize(server)
-    @server = server
-    @base = "http://127.0.0.1:#{server.port}"
+  # @param port [Integer] where the program answers
+  def initialize(port)
+    @base = "http://127.0.0.1:#{port}"
     @driver = Selenium::WebDriver.for(:chrome, options: Browser.options, service: Browser.service)
     @wait = Selenium::WebDriver::Wait.new(timeout: 15)
   end
 
-  def close
-    @driver&.quit
-    @server.stop
-  end
+  def close = @driver.quit
 
   def go(path, text = nil)
     @driver.navigate.to("#{@base}#{path}")

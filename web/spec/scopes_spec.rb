@@ -57,6 +57,15 @@ RSpec.describe "scopes and states", type: :feature do
     accessible
   end
 
+  it "says so where the work chosen is not on the cylinder chosen" do
+    open_page(made_quote("4-TRE-1M", [6], works: %w[tube-seal]))
+    expect(page).to have_text("Tube seals: none at cylinder 6.")
+    expect(page).to have_css("aside", text: "Choose other work, or another cylinder")
+    press("p")
+    total
+    expect(page).to have_no_text("none at cylinder 6")
+  end
+
   it "takes in a car the shop does not know, and goes straight to its quote" do
     press(:escape)
     click_button "Add a vehicle"

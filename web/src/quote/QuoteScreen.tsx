@@ -78,11 +78,12 @@ export function QuoteScreen({ page }: { page: QuotePage }) {
   const { account } = useSession();
   const navigate = useNavigate();
   const copy = useWorkingCopy(page);
-  const { content, priced, stale, panel, setPanel, change } = copy;
+  const { content, priced, figured, stale, panel, setPanel, change } = copy;
   const { sheet } = priced;
   // The balance is what was asked for: it is painted first, and what explains it after that.
-  const shown = useAfterPaint(priced, copy.balance);
-  const behind = stale || shown !== priced;
+  const figures = useMemo(() => ({ ...priced, lack: lacking(activeScope(figured)) }), [priced, figured]);
+  const shown = useAfterPaint(figures, copy.balance);
+  const behind = stale || shown !== figures;
   useOlderMark(behind);
   const scope = activeScope(content);
   const title = scope.name || (copy.balance ?? sheet).title || "New scope";
@@ -193,6 +194,7 @@ export function QuoteScreen({ page }: { page: QuotePage }) {
               stale={behind}
               writes={writes}
               edits={edits}
+              lack={shown.lack}
               over={over}
               active={active}
               told={told}
@@ -220,7 +222,7 @@ export function QuoteScreen({ page }: { page: QuotePage }) {
           />
         }
         hours={scope.hours}
-        lacking={lacking(scope).choose}
+        lacking={shown.lack.choose}
         onAdjust={writes ? adjust : undefined}
         onCharge={writes ? edits.charge : undefined}
         actions={

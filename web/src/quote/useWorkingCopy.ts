@@ -21,6 +21,8 @@ export type Clash = AnyClash<Content>;
 export interface WorkingCopy {
   content: Content;
   priced: Priced;
+  /** What those figures are of. */
+  figured: Content;
   /** True while the figures on the page belong to an older selection. */
   stale: boolean;
   /** What is owed, which is known before the other figures; null while there is nothing to charge for. */
@@ -125,6 +127,7 @@ export function useWorkingCopy(page: QuotePage): WorkingCopy {
   return {
     content: state.content,
     priced: state.answer,
+    figured: state.figured,
     stale: waiting,
     balance: newest?.balance ?? owed,
     owedStale: waiting && (state.refigure || !newest || !same(newest.of, state.content)),

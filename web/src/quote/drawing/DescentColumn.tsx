@@ -9,7 +9,7 @@ import { Explanation } from "../ledger/Explanation";
 import { ProblemNotice } from "../revision/ProblemNotice";
 import { RouteLine } from "../panels/RouteLine";
 import type { ScopeEdits } from "../scopes/scopeEdits";
-import { lacking } from "../scopes/works";
+import type { Lacking } from "../scopes/works";
 import { SpreadDrawing } from "./SpreadDrawing";
 import { WhileOpen } from "../panels/WhileOpen";
 
@@ -25,6 +25,8 @@ interface Props {
   stale: boolean;
   writes: boolean;
   edits: ScopeEdits;
+  /** What is said while there is nothing to draw. */
+  lack: Lacking;
   /** Another descent to lay over this one, and what it is. */
   over: { descent?: Descent | null; label: string };
   active: string | null;
@@ -35,11 +37,10 @@ interface Props {
 
 /** Right: how the job runs, how sure that is, what else is nearly free, and why it costs this. */
 export const DescentColumn = memo(function DescentColumn(props: Props) {
-  const { sheet, scope, stale, writes, edits, over, active, told, onActive, onRoutes } = props;
+  const { sheet, scope, stale, writes, edits, lack, over, active, told, onActive, onRoutes } = props;
   const { format } = useSession();
   const { estimate, descent, spread, trouble, problem } = sheet;
   const pinned = Object.keys({ ...scope.pins?.ways, ...scope.pins?.choices }).length > 0;
-  const lack = lacking(scope);
   const letGo = writes ? () => edits.pin({}) : undefined;
   const add = useLatest((bundle: Bundle) => {
     if (!stale) edits.add(bundle);

@@ -37,6 +37,15 @@ test("a scope says whether a cylinder or the work is missing", () => {
   });
 });
 
+test("a scope whose work is not on its cylinders says so", () => {
+  expect(lacking({ cylinders: [6], works: ["tube-seal"] }).told).toBe("Tube seals: none at cylinder 6.");
+  expect(lacking({ cylinders: [3, 1], works: ["wire", "boot"] })).toEqual({
+    told: "Wire and boot: none at cylinders 1 and 3.",
+    choose: "Choose other work, or another cylinder",
+    how: "Press what is to be done under the drawing or type its letter.",
+  });
+});
+
 test("a change touches the active scope only", () => {
   const next = inScope(content, (scope) => ({ ...scope, cylinders: toggled(scope.cylinders, 1) }));
   expect(next.scopes[0]).toEqual(content.scopes[0]);

@@ -43,18 +43,18 @@ export interface Lacking {
 }
 
 export function lacking({ cylinders, works }: Pick<Scope, "cylinders" | "works">): Lacking {
-  if (cylinders.length === 0 || works.length > 0)
+  if (cylinders.length === 0)
     return {
       told: "Nothing chosen yet.",
       choose: "Choose a cylinder, or other work",
       how: "Press a cylinder on the drawing or type its number.",
     };
   const numbers = [...cylinders].sort((a, b) => a - b);
-  return {
-    told: "No work chosen yet.",
-    choose: `Choose the work for cylinder${numbers.length === 1 ? "" : "s"} ${list(numbers)}`,
-    how: "Press what is to be done under the drawing or type its letter.",
-  };
+  const named = `cylinder${numbers.length === 1 ? "" : "s"} ${list(numbers)}`;
+  const how = "Press what is to be done under the drawing or type its letter.";
+  if (works.length === 0) return { told: "No work chosen yet.", choose: `Choose the work for ${named}`, how };
+  const wanted = list(works.map((work, i) => (i === 0 ? WORKS[work].label : WORKS[work].label.toLowerCase())));
+  return { told: `${wanted}: none at ${named}.`, choose: "Choose other work, or another cylinder", how };
 }
 
 /** What a version of a quote holds, in a line, for choosing between two. */
