@@ -79,7 +79,7 @@ module NimbleServer
           quote = find(id)
           known_revision(quote, base_revision)
           pricing = price(quote, content)
-          figures = at_once(pricing) # what cannot be priced is not stored
+          figures = { "balance" => pricing.balance, **terms(pricing) } # what cannot be priced is not stored
           draft = @drafts.store(quote, version, content, base_revision)
           Stored.new({ "draft" => Rows.draft(draft) }.merge(figures), -> { page_of(pricing) })
         end
@@ -196,7 +196,7 @@ module NimbleServer
             "dropped" => dropped,
             "draft" => Rows.draft(draft.merge(content: content)),
             "revisions" => @revisions.of(quote).order(:revision).all.map { |row| Rows.revision(row) }
-          }.merge(page_of(pricing), at_once(pricing).except("balance"))
+          }.merge(page_of(pricing), terms(pricing))
         end
 
         def price(quote, content, **rest) = Pricing.new(@shop, quote, content, effort: @effort, **rest)
@@ -220,9 +220,8 @@ module NimbleServer
 
         def saved_row(revision, draft) = { "revision" => Rows.revision(revision), "draft" => Rows.draft(draft) }
 
-        def at_once(pricing)
-          { "balance" => pricing.balance, "resolved" => pricing.resolved, "priced_with" => pricing.priced_with }
-        end
+        # What the figures rest on.
+        def terms(pricing) = { "resolved" => pricing.resolved, "priced_with" => pricing.priced_with }
 
         def page_of(pricing) = { "sheet" => pricing.sheet, "others" => pricing.others }
 
