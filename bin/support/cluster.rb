@@ -84,8 +84,9 @@ class Cluster
   def crash = signal("QUIT")
 
   # Starts again on the same port, after a crash.
+  # @return [Integer] process id
   def resume
-    launch or raise Failed, "PostgreSQL did not start again. Its log: #{@folder}/server.log\n#{log_tail}"
+    (launch && pid) or raise Failed, "PostgreSQL did not start again. Its log: #{@folder}/server.log\n#{log_tail}"
   end
 
   def destroy

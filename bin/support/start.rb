@@ -1,6 +1,8 @@
 # frozen_string_literal: true
 
 require_relative "cluster"
+require_relative "heads_keeper"
+require_relative "supervisor"
 require_relative "../../server/lib/nimble_server"
 require "optparse"
 
@@ -10,8 +12,6 @@ class Start
   ROOT = NimbleServer::ROOT
   DATA = ENV.fetch("NIMBLE_DATA", "#{ROOT}/data")
   WEB_USER = "www-data"
-  # A child that ended by itself so often within a minute is not started again.
-  FALLS = 5
   USAGE = "Usage: bin/start [--port PORT] [--empty]"
 
   # Only the web process is given room beforehand and compiles (bin/support/setup.sh, fast_ruby): the others need
@@ -48,7 +48,10 @@ class Start
     @cluster = Cluster.new("#{DATA}/postgres").start
     prepare
     serve
+  rescue NimbleServer::AppliedMigrations::Edited => e
+    raise Refused, e.message
   ensure
+    @keeper&.stop
     @cluster&.stop
   end
 
@@ -99,6 +102,7 @@ class Start
     NimbleServer::Database.migrate(db)
     NimbleServer::Database.let_in(db, @cluster.passwords)
     load_demo(db) unless @empty
+    look_at_records(db)
     greet(db)
     db.disconnect
   end
@@ -138,57 +142,50 @@ class Start
       .map { |shop, email, role, password| "  #{email.ljust(24)} #{password.ljust(18)} #{role}, #{shop}" }
   end
 
+  # What is older than the record is listed in it, signed; and a record that was cut or put back is named.
+  def look_at_records(db)
+    NimbleServer::Features::Record::Baseline.new(db).take(heads.to_h)
+    heads.note(db).each do |id|
+      name = db[:shops].where(id: id).get(:name) || "shop #{id}"
+      puts "", "The record of #{name} does not go on from where it stood: bin/verify says where.", ""
+    end
+  end
+
+  def heads = @heads ||= NimbleServer::Features::Record::Heads.new("#{DATA}/record_heads")
+
   def serve
-    %w[INT TERM HUP].each { |signal| trap(signal) { stop } }
-    CHILDREN.each_key { |name| start(name) }
-    watch until @stopping && @pids.empty?
+    @listener = TCPServer.new("127.0.0.1", @port)
+    @supervisor = Supervisor.new { |line| puts line }
+    %w[INT TERM HUP].each { |signal| trap(signal) { @supervisor.stop } }
+    @keeper = HeadsKeeper.new(@cluster.url, heads) { |line| puts line }.start
+    keep_children
+    @supervisor.run
   end
 
-  # What runs beside the database, by what it is called.
-  CHILDREN = {
-    "The web server" => :web,
-    "The post" => :post,
-    "The learner" => :learner,
-    "The scan tool" => :scan_tool
-  }.freeze
-
-  # Waits for a child to end and starts it again, unless everything is to end.
-  def watch
-    pid, = Process.wait2(-1)
-    if (name = @pids.key(pid))
-      @pids.delete(name)
-      start(name) unless @stopping || fell(name)
-    elsif pid == @cluster.pid && !@stopping
-      fell("PostgreSQL")
-      @cluster.resume
-    end
-  rescue Errno::ECHILD
-    @pids.clear
+  # PostgreSQL, on which all stand; the web processes, each of which can answer alone; and what runs beside them.
+  def keep_children
+    @supervisor.keep("PostgreSQL", essential: true, pid: @cluster.pid) { @cluster.resume }
+    Integer(ENV.fetch("WEB_PROCESSES", "2")).times { |i| @supervisor.keep("Web server #{i + 1}") { web } }
+    BESIDE.each { |name, start| @supervisor.keep(name) { send(start) } }
   end
 
-  # @raise [Refused] when it fell too often
-  def fell(name)
-    now = Process.clock_gettime(Process::CLOCK_MONOTONIC)
-    @falls = (@falls || []).select { |at| now - at < 60 } << now
-    if @falls.size >= FALLS
-      raise Refused, "#{name} ended by itself #{FALLS} times within a minute. The logs are in #{DATA}."
-    end
-
-    puts "#{name} ended by itself; starting it again."
-    false
-  end
-
-  def start(name)
-    @pids ||= {}
-    @pids[name] = send(CHILDREN.fetch(name))
-  end
+  # What runs beside the web processes, by what it is called. Whatever happens to it, the shop goes on.
+  BESIDE = { "The post" => :post, "The learner" => :learner, "The scan tool" => :scan_tool }.freeze
 
   def web
     child(
-      { "WEB_DATABASE_URL" => @cluster.url("nimble_web"), "DOOR_DATABASE_URL" => @cluster.url("nimble_door") },
-      %W[puma -C server/puma.rb -b tcp://127.0.0.1:#{@port} --quiet config.ru]
+      {
+        "WEB_DATABASE_URL" => @cluster.url("nimble_web"),
+        "DOOR_DATABASE_URL" => @cluster.url("nimble_door"),
+        "PUMA_INHERIT_0" => "#{@listener.fileno}:#{address}"
+      },
+      %W[puma -C server/puma.rb -b #{address} --quiet config.ru],
+      @listener.fileno => @listener.fileno
     )
   end
+
+  # All web processes listen at one socket, which is opened here: none of them is needed for another.
+  def address = "tcp://127.0.0.1:#{@port}"
 
   # Learns from finished jobs; it needs no session.
   def learner
@@ -221,8 +218,9 @@ class Start
     )
   end
 
+  # @param files [Hash] open files it is handed
   # @return [Integer] process id
-  def child(env, command)
+  def child(env, command, files = {})
     Process.spawn(
       { "RACK_ENV" => "production", "HOME" => "/nonexistent", "XDG_CACHE_HOME" => nil }.merge(env),
       *as_nobody,
@@ -233,7 +231,8 @@ class Start
       in: File::NULL,
       out: log,
       err: log,
-      pgroup: true
+      pgroup: true,
+      **files
     )
   end
 
@@ -280,19 +279,6 @@ class Start
       File
         .open("#{DATA}/web.log", File::WRONLY | File::CREAT | File::APPEND | File::NOFOLLOW, 0o600)
         .tap { |file| file.sync = true }
-
-  def stop
-    return if @stopping
-
-    @stopping = true
-    (@pids || {}).each_value { |pid| end_child(pid) }
-  end
-
-  def end_child(pid)
-    Process.kill("TERM", pid)
-  rescue Errno::ESRCH
-    nil
-  end
 end
 
 $stdout.sync = true

@@ -24,7 +24,14 @@ module NimbleServer
           set :door, door
         end
       accounts = Features::Accounts::SignIn.on(door, clock: clock, demo_passwords: Demo.passwords)
-      secret = ENV.fetch("SESSION_SECRET")
+      sessions = {
+        key: "nimble",
+        secret: ENV.fetch("SESSION_SECRET"),
+        same_site: :lax,
+        httponly: true,
+        expire_after: Features::Accounts::SignIn::LIFETIME_SECONDS
+      }
+      staff = staff_check(accounts, sessions)
       Rack::Builder.app do
         use RequestLog, out: log if log
         use SecurityHeaders
@@ -32,15 +39,10 @@ module NimbleServer
         hosts ? use(Origin, hosts: hosts) : use(Origin)
         use PlainBytes
         use Throttle, counters
-        use Features::CustomerPage::Door, db: db, door: door, clock: clock
+        use Features::CustomerPage::Door, db: db, door: door, staff: staff, clock: clock
         use Pages
         use JsonBody, limit: JsonBody::STRANGERS, paths: JsonBody::OPEN
-        use Rack::Session::Cookie,
-            key: "nimble",
-            secret: secret,
-            same_site: :lax,
-            httponly: true,
-            expire_after: Features::Accounts::SignIn::LIFETIME_SECONDS
+        use Rack::Session::Cookie, **sessions
         use SecureSession
         use CsrfGuard
         use accounts
@@ -51,5 +53,18 @@ module NimbleServer
         run api
       end
     end
+
+    # Whether a request comes from a browser in which somebody of a shop is signed in.
+    # @return [#call] from Rack's environment
+    def staff_check(accounts, sessions)
+      check =
+        Rack::Builder.app do
+          use Rack::Session::Cookie, **sessions
+          use accounts
+          run ->(env) { [env["nimble.account"] ? 200 : 404, {}, []] }
+        end
+      ->(env) { env["HTTP_COOKIE"] && check.call(env.merge("PATH_INFO" => "/", "REQUEST_METHOD" => "GET")).first == 200 }
+    end
+    private_class_method :staff_check
   end
 end

@@ -55,9 +55,11 @@ module NimbleServer
     end
 
     # As the owner.
+    # @raise [AppliedMigrations::Edited] for data that another migration of the same number has made
     def migrate(db)
       Sequel.extension :migration
       Sequel::Migrator.run(db, MIGRATIONS)
+      AppliedMigrations.new(db).compare
     end
 
     # Lets the serving roles sign in, as the owner.

@@ -51,8 +51,11 @@ module NimbleServer
       )
       owner = Actor.account(load_accounts(id, hash))
       shop = Shop.new(@db, id, actor: owner, clock: @clock)
-      load_documents(shop, hash)
-      hash["vehicles"].each { |vehicle| load_vehicle(shop, vehicle) }
+      shop.transaction do
+        load_documents(shop, hash)
+        hash["vehicles"].each { |vehicle| load_vehicle(shop, vehicle) }
+        Features::Record::Book.new(shop).append("demo-loaded", hash["name"], {})
+      end
       (hash["quotes"] || []).each { |quote| load_quote(id, quote) }
       DemoHistory.new(shop, hash["history"]).load if hash["history"]
     end

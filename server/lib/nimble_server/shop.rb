@@ -7,7 +7,8 @@ module NimbleServer
   #   shop[:quotes].where(number: 1042).first
   #   shop.insert(:customers, name: "Ines Calloway")  #=> id
   class Shop
-    attr_reader :db, :id, :actor
+    # acts: what this shop's transaction does, waiting to go into the record when it ends.
+    attr_reader :db, :id, :actor, :acts
 
     # @param actor [Actor] recorded on what is made and changed
     # @param clock [#now]
@@ -16,6 +17,8 @@ module NimbleServer
       @id = id
       @actor = actor
       @clock = clock
+      @acts = []
+      @depth = 0
     end
 
     # @return [Sequel::Dataset] rows of this shop
@@ -25,13 +28,14 @@ module NimbleServer
     # @return [String] its id
     def insert(table, values)
       row = { shop_id: id, id: SecureRandom.uuid, created_by: actor.account_id, created_at: now }.merge(values)
-      db[table].insert(row)
+      transaction { db[table].insert(row) }
       row[:id]
     end
 
     def now = @clock.now
 
-    def transaction(&block) = db.transaction(&block)
+    # All or nothing; before the outermost one ends, what it did that binds somebody goes into the record.
+    def transaction(&block) = @depth.positive? ? yield : outermost(&block)
 
     # One at a time through what is named, in this shop, until the transaction ends: frozen rows cannot be locked
     # themselves.
@@ -76,11 +80,23 @@ module NimbleServer
     # Changes how the shop is called, where it is and how it writes.
     # @param details [Hash] columns of shops
     def describe(details)
-      db[:shops].where(id: id).update(details.transform_keys(&:to_sym))
+      transaction { db[:shops].where(id: id).update(details.transform_keys(&:to_sym)) }
       @profile = @text = nil
     end
 
     # Numbers, dates and distances as this shop writes them.
     def text = @text ||= Documents::ShopText.new(**profile.slice(:locale, :distance_unit, :time_zone))
+
+    private
+
+    def outermost
+      db.transaction do
+        @depth = 1
+        yield.tap { Features::Record::Book.new(self).settle(@acts) }
+      end
+    ensure
+      @depth = 0
+      @acts.clear
+    end
   end
 end

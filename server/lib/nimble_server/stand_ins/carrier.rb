@@ -28,7 +28,7 @@ module NimbleServer
       # @param text [String] as it goes out
       # @raise [Failed, Bounced]
       def carry(message, text)
-        raise ArgumentError, "a message without its link" if text.include?(Features::Outbox::Letters::LINK)
+        raise ArgumentError, "an empty message" if text.strip.empty?
         return if carried?(message)
 
         sleep @delay

@@ -7,17 +7,19 @@ module NimbleServer
     module CustomerPage
       # The page a customer opens by a secret link: GET shows where the offer stands and decides nothing; POST takes a
       # yes, a no or a question. Needs: Offers. Adds: GET and POST /y/LINK, POST /y/LINK/seen. It stands before the
-      # session: nobody is signed in here.
+      # session. An answer is the customer's: one from a browser in which somebody of a shop is signed in is refused.
       class Door
         ADDRESS = %r{\A/y/([A-Za-z0-9_-]{43})(?:(/seen)|/p/(\h{8}-\h{4}-\h{4}-\h{4}-\h{12}))?\z}
         LARGEST = 8_000 # bytes of a form
 
         # @param db [Sequel::Database] of the role nimble_web
         # @param door [Sequel::Database] of the role nimble_door: which shop a link belongs to
-        def initialize(app, db:, door:, clock: Time)
+        # @param staff [#call] whether a request's browser is signed in to a shop
+        def initialize(app, db:, door:, staff:, clock: Time)
           @app = app
           @db = db
           @door = door
+          @staff = staff
           @clock = clock
         end
 
@@ -60,15 +62,20 @@ module NimbleServer
         def shop_of(row, _request) = Shop.new(@db, row[:shop_id], actor: Actor.customer_link(row[:id]), clock: @clock)
 
         def act(request, visit, seen:)
-          return visit.seen && [204, {}, []] if seen && request.post?
+          return looked(visit, request) if seen && request.post?
           return page(200, visit.sheet, request.env) if request.get? || request.head?
           return 405, { "content-type" => "text/plain" }, ["Only GET and POST here."] unless request.post?
           return 413, { "content-type" => "text/plain" }, ["Too long."] if request.content_length.to_i > LARGEST
 
-          fault = visit.take(form(request))
+          fault = @staff.call(request.env) ? Visit::Fault.new(403, "staff") : visit.take(form(request))
           return 303, { "location" => request.path_info }, [] unless fault
 
           page(fault.status, visit.sheet(fault: fault), request.env)
+        end
+
+        def looked(visit, request)
+          visit.seen unless @staff.call(request.env)
+          [204, {}, []]
         end
 
         # A picture the shop lets the customer see, of a job that was handed over.

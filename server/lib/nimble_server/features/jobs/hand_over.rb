@@ -30,7 +30,7 @@ module NimbleServer
             follow_ups
             @shop[:jobs].where(id: @card.job[:id]).update(handed_over_at: @shop.now, updated_at: @shop.now)
             Ledger::Book.new(@shop).post(@card, @state)
-            Record::Book.new(@shop).append("job-handed-over", "job #{@card.job[:number]}", recorded)
+            Record::Book.new(@shop).append("job-handed-over", "job #{@card.job[:number]}", recorded, witnessed: marks)
             Live.tell(@shop, "jobs")
           end
         end
@@ -144,6 +144,9 @@ module NimbleServer
             )
           end
         end
+
+        # From here on the marks of the card are part of what was done.
+        def marks = { job_marks: [@card.job[:id]] }
 
         def recorded
           {

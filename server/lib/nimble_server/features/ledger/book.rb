@@ -35,8 +35,10 @@ module NimbleServer
         def import(jobs, source: "import")
           fresh = fresh(jobs, source: source)
           rows = fresh.map { |job| row(key_of(source, job), source, job) }
-          @shop.db[:ledger_entries].insert_conflict(target: %i[shop_id key]).multi_insert(rows)
-          Learned.new(@shop).ask
+          @shop.transaction do
+            @shop.db[:ledger_entries].insert_conflict(target: %i[shop_id key]).multi_insert(rows)
+            Learned.new(@shop).ask
+          end
           { "added" => fresh.size, "known" => jobs.size - fresh.size }
         end
 
@@ -103,8 +105,10 @@ module NimbleServer
         def key_of(source, job) = "#{source}:#{job["id"]}"
 
         def add(key, source, entry, **rest)
-          @shop.db[:ledger_entries].insert(row(key, source, entry).merge(rest))
-          Learned.new(@shop).ask
+          @shop.transaction do
+            @shop.db[:ledger_entries].insert(row(key, source, entry).merge(rest))
+            Learned.new(@shop).ask
+          end
           Live.tell(@shop, "ledger")
         end
 

@@ -55,7 +55,7 @@ module NimbleServer
             "scopes" => wording.scopes.map { |words| scope(words) },
             "questions" => offer.questions.map { |row| question(row) },
             "message" => message(offer),
-            "link" => offer.revoked? ? nil : Link.url(offer.id)
+            "link" => offer.revoked? || @shop.actor.role == "technician" ? nil : Link.url(offer.id)
           )
         end
 
@@ -136,7 +136,7 @@ module NimbleServer
           {
             "channel" => row[:channel],
             "address" => row[:address],
-            "body" => row[:body].sub(Outbox::Letters::LINK, "…/y/…"),
+            "body" => Outbox::LinkPlace.fill(row[:body], "…/y/…"),
             "state" => row[:state],
             "problem" => row[:problem],
             "at" => row[:updated_at].iso8601

@@ -22,7 +22,7 @@ module NimbleServer
         def message
           own = HouseRules::House.new(@shop).settings["#{@offer.row[:channel]}_words"].to_s
           template = own.empty? ? @texts.say("message.#{@offer.row[:channel]}") : own
-          values.reduce(template) { |text, (name, value)| text.gsub("{#{name}}", value.to_s) }
+          Outbox::LinkPlace.compose(template, values)
         end
 
         # What is read out, scope by scope: sentences in order.

@@ -4,10 +4,8 @@ module NimbleServer
   module Features
     module Outbox
       # Messages that wait to be carried. One offer goes to one address by one channel once, however often it is asked
-      # for. The link is put in on the way out: at rest there is only its place, "{link}".
+      # for. The link is put in on the way out: at rest there is only its place (LinkPlace).
       class Letters
-        LINK = "{link}"
-
         def initialize(shop)
           @shop = shop
         end

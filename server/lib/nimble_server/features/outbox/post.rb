@@ -5,12 +5,14 @@ module NimbleServer
     module Outbox
       # Carries what waits in the outbox, one message at a time, in a process of its own (server/post.rb). What does not
       # get through is tried again some times; what was being carried when the process was stopped is taken up where it
-      # stood.
+      # stood, and given up after as many tries. Whatever goes wrong with one message is that message's alone.
       class Post
         CHANNEL = "nimble_post"
         TRIES = 3
         PAUSE = 4 # seconds before another try, more each time
         STUCK = 30 # seconds after which a message that is being carried belongs to nobody
+        UNKNOWN = "It could not be carried: something went wrong with this message. Call, or send it another way."
+        LEFT = "It was tried #{TRIES} times, and the carrier stopped each time. Call, or send it another way.".freeze
 
         # @param db [Sequel::Database] of the role nimble_post
         # @param carrier [StandIns::Carrier]
@@ -33,13 +35,8 @@ module NimbleServer
         # @return [Boolean] whether there was one
         def carry_one
           message = claim or return false
-          @carrier.carry(message, text(message))
-          finish(message, "delivered")
+          message[:tries] > TRIES ? finish(message, "failed", LEFT) : carry(message)
           true
-        rescue StandIns::Carrier::Bounced => e
-          finish(message, "bounced", e.message)
-        rescue StandIns::Carrier::Failed => e
-          finish(message, message[:tries] < TRIES ? "queued" : "failed", e.message)
         end
 
         private
@@ -65,13 +62,26 @@ module NimbleServer
 
         def of(row) = @db[:messages].where(shop_id: row[:shop_id], id: row[:id])
 
-        def text(message) = message[:body].sub(Letters::LINK) { Offers::Link.url(message[:offer_id]) }
+        def carry(message)
+          @carrier.carry(message, LinkPlace.fill(message[:body], Offers::Link.url(message[:offer_id])))
+          finish(message, "delivered")
+        rescue StandIns::Carrier::Bounced => e
+          finish(message, "bounced", e.message)
+        rescue StandIns::Carrier::Failed => e
+          later(message, e.message)
+        rescue Sequel::DatabaseDisconnectError, Sequel::DatabaseConnectionError
+          raise
+        rescue StandardError => e
+          LastResort.log(e)
+          later(message, UNKNOWN)
+        end
+
+        def later(message, problem) = finish(message, message[:tries] < TRIES ? "queued" : "failed", problem)
 
         def finish(message, state, problem = "")
           wait = state == "queued" ? PAUSE * message[:tries] : 0
           of(message).update(state: state, problem: problem, next_try_at: now + wait, updated_at: now)
           @db.notify(Live::CHANNEL, payload: "#{message[:shop_id]} quotes")
-          true
         end
       end
     end

@@ -34,9 +34,9 @@ module NimbleServer
 
         # @raise [Refusal] 404 when there is none open with this id
         def withdraw(id)
-          return unless waiting.where(id: id).update(withdrawn_at: @shop.now).zero?
-
-          raise Refusal.not_found("invitation")
+          @shop.transaction do
+            raise Refusal.not_found("invitation") if waiting.where(id: id).update(withdrawn_at: @shop.now).zero?
+          end
         end
 
         # @return [Array<Hash>] rows nobody has used yet, newest first

@@ -7,8 +7,10 @@ module NimbleServer
       # one answer.
       class Joining
         # @param door [Sequel::Database] of the role nimble_door
-        def initialize(door, clock: Time)
+        # @param db [Sequel::Database] of the role nimble_web
+        def initialize(door, db, clock: Time)
           @door = door
+          @db = db
           @clock = clock
         end
 
@@ -43,7 +45,13 @@ module NimbleServer
         def joined(given)
           digest = Invitations.digest(given["token"])
           hash = Accounts::Password.hash(given["password"])
-          @door.get(Sequel.function(:join_shop, digest, given["name"].strip, hash, @clock.now))
+          shop_id = useful(given["token"]).get(:shop_id) or return nil
+          Database.within_shop(@db, shop_id) do
+            shop = Shop.new(@db, shop_id, actor: Actor.system("invitation"), clock: @clock)
+            shop.transaction do
+              @db.get(Sequel.function(:join_shop, digest, given["name"].strip, hash, @clock.now))
+            end
+          end
         end
 
         def useful(secret)

@@ -28,10 +28,10 @@ module NimbleServer
         # The secret travels in the body: nothing logs a body.
         def self.joining(app)
           app.api(:post, "/api/join/look", role: :anyone, body: "LookAtInvitation") do
-            Joining.new(settings.door, clock: settings.clock).look(body_json["token"])
+            Joining.new(settings.door, db, clock: settings.clock).look(body_json["token"])
           end
           app.api(:post, "/api/join", role: :anyone, body: "Join") do
-            json(Joining.new(settings.door, clock: settings.clock).join(body_json), 201)
+            json(Joining.new(settings.door, db, clock: settings.clock).join(body_json), 201)
           end
         end
       end

@@ -16,7 +16,7 @@ module NimbleServer
           app.api(:get, "/api/session", role: :anyone) do
             token = Rack::Protection::AuthenticityToken.token(env["rack.session"])
             unless account
-              due = Setup::Opening.new(settings.door).due?
+              due = Setup::Opening.new(settings.door, db).due?
               next { "csrf" => token, "account" => nil, "shop" => nil, "first_run" => due }
             end
 

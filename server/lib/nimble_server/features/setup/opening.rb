@@ -6,8 +6,10 @@ module NimbleServer
       # Opens the first shop: its owner, how it writes and measures, its rate and tax; an empty garage and price list.
       class Opening
         # @param door [Sequel::Database] of the role nimble_door
-        def initialize(door, clock: Time)
+        # @param db [Sequel::Database] of the role nimble_web
+        def initialize(door, db, clock: Time)
           @door = door
+          @db = db
           @clock = clock
         end
 
@@ -31,15 +33,22 @@ module NimbleServer
         def opened(shop, owner, figures)
           keys = owner.slice("name", "email").transform_values(&:strip)
           keys["password_hash"] = Accounts::Password.hash(owner["password"])
-          @door.get(
+          made = SecureRandom.uuid
+          Database.within_shop(@db, made) do
+            new_shop = Shop.new(@db, made, actor: Actor.system("first-run"), clock: @clock)
+            new_shop.transaction { @db.get(opening(made, shop, keys, figures)) }
+          end
+        end
+
+        def opening(made, shop, keys, figures)
             Sequel.function(
               :open_shop,
+              Sequel.cast(made, :uuid),
               Sequel.pg_jsonb(shop.merge("name" => shop["name"].strip)),
               Sequel.pg_jsonb(keys),
               Sequel.pg_jsonb(figures),
               @clock.now
             )
-          )
         end
 
         # The house figures that are this shop's own from the first day.

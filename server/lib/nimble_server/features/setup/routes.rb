@@ -7,7 +7,7 @@ module NimbleServer
       module Routes
         def self.registered(app)
           app.api(:post, "/api/setup", role: :anyone, body: "NewShop") do
-            json(Opening.new(settings.door, clock: settings.clock).open(body_json), 201)
+            json(Opening.new(settings.door, db, clock: settings.clock).open(body_json), 201)
           end
         end
       end

@@ -40,18 +40,20 @@ module NimbleServer
               customer =
                 given["customer"] &&
                   Customers::Directory.new(@shop).known_or_new(given["customer"].transform_keys(&:to_sym))
-              @shop.insert(
-                :vehicles,
-                customer_id: customer,
-                plate: given["plate"].strip.upcase,
-                description: given["description"].strip,
-                year: given["year"],
-                engine_code: given["engine_code"],
-                odometer_km: given["odometer_km"],
-                condition: Sequel.pg_jsonb({})
-              )
+              car =
+                @shop.insert(
+                  :vehicles,
+                  customer_id: customer,
+                  plate: given["plate"].strip.upcase,
+                  description: given["description"].strip,
+                  year: given["year"],
+                  engine_code: given["engine_code"],
+                  odometer_km: given["odometer_km"],
+                  condition: Sequel.pg_jsonb({})
+                )
+              Car.note_reading(@shop, { id: car }, given["odometer_km"], "")
+              car
             end
-          Car.note_reading(@shop, { id: id }, given["odometer_km"], "")
           Garage.card(find(id), @shop.now)
         rescue Sequel::UniqueConstraintViolation
           raise Refusal.new(
@@ -72,8 +74,11 @@ module NimbleServer
           values = noted(row, given)
           believe(row.merge(values))
           Car.believe(@shop, row, values[:odometer_km], given["odometer_reason"], path: "/odometer_km")
-          Car.note_reading(@shop, row, values[:odometer_km], given["odometer_reason"])
-          @shop[:vehicles].where(id: id).update(values.merge(updated_by: @shop.actor.account_id, updated_at: @shop.now))
+          values.merge!(updated_by: @shop.actor.account_id, updated_at: @shop.now)
+          @shop.transaction do
+            Car.note_reading(@shop, row, values[:odometer_km], given["odometer_reason"])
+            @shop[:vehicles].where(id: id).update(values)
+          end
           Garage.card(find(id), @shop.now)
         end
 
