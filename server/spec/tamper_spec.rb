@@ -28,8 +28,8 @@ RSpec.describe NimbleServer::Features::Record::Bindings do
     change_cars(advisor)
     settled_question(advisor)
     handed_over(advisor)
-    owner.call(:post, "/api/ledger/lessons", { act: "automatic", state: nil })
-    owner.call(:post, "/api/ledger/lessons", { act: "by-hand", state: nil })
+    owner.call(:post, "/api/ledger/lessons", { act: "automatic" })
+    owner.call(:post, "/api/ledger/lessons", { act: "by-hand" })
     owner.call(:put, "/api/shop", shop_details(owner).merge("name" => "Merrow Quay Garage II"))
   end
 
@@ -94,7 +94,11 @@ RSpec.describe NimbleServer::Features::Record::Bindings do
     verification.look(@db[:shops].where(id: @shop_id).first, nil).fault
   end
 
-  def rows(table) = @db[table.name].where(table.shop_column => @shop_id)
+  # Of what is witnessed by an act only what one has named.
+  def rows(table)
+    all = @db[table.name].where(table.shop_column => @shop_id)
+    table.on_act ? all.where(table.key => @db[:jobs].exclude(handed_over_at: nil).select(:id)) : all
+  end
 
   def another(table, column, value)
     type = @db.schema(table.name).to_h.fetch(column)[:db_type]
@@ -120,10 +124,11 @@ RSpec.describe NimbleServer::Features::Record::Bindings do
 
   def plain(value) = value.nil? ? nil : JSON.parse(JSON.generate(value))
 
-  # Values that a check in the database would not let through are put in by switching the checks off too.
-  def unchecked(table)
-    checks = @db[:pg_constraint].where(contype: "c", conrelid: Sequel.lit("?::regclass", table.name.to_s))
-    checks.select_map(:conname).each { |name| @db.run(%(ALTER TABLE #{table.name} DROP CONSTRAINT "#{name}")) }
+  # What names one row.
+  def place(table, row)
+    names = @db.schema(table.name).map(&:first)
+    own = names.include?(:id) ? [:id] : %i[revision_id offer_id position job_id] & names
+    row.slice(*([:shop_id] & names), *own)
   end
 
   it "classes every table and every column of the database, each of those that bind nobody with its reason" do
@@ -137,6 +142,7 @@ RSpec.describe NimbleServer::Features::Record::Bindings do
       classed -= [:shop_id] if table.name == :shops
       unknown = @db.schema(table.name).map(&:first) - classed - [:id]
       expect(unknown).to be_empty, "#{table.name}: #{unknown.inspect}"
+      free.delete(:shop_id)
       expect(free & table.columns).to be_empty, table.name.to_s
     end
   end
@@ -145,15 +151,17 @@ RSpec.describe NimbleServer::Features::Record::Bindings do
     it "finds whatever is done to #{table.name}" do
       row = rows(table).order(table.key).first
       expect(row).not_to be_nil, "there is no row of #{table.name} to try it on"
-      one = row.slice(*@db.schema(table.name).filter_map { |name, facts| name if facts[:primary_key] })
+      one = place(table, row)
       table.columns.each do |column|
         said = tampered do
-          unchecked(table)
+          drop_keys(table)
           @db[table.name].where(one).update(column => another(table, column, row[column]))
         end
         expect(said).to match(/\Aentry \d+: #{table.word} .*\(#{table.name} |is not in the record/),
                         "#{table.name}.#{column}: #{said.inspect}"
       end
+      next if table.name == :shops # a shop that is gone is named by the head outside the database, below
+
       expect(tampered { @db[table.name].where(one).delete }).to match(/#{table.name}|missing|changed/)
     end
 
@@ -162,7 +170,7 @@ RSpec.describe NimbleServer::Features::Record::Bindings do
       unless table.name == :shops
         said = tampered do
           drop_keys(table)
-          @db[table.name].insert(jsonless(table, row).merge(fresh(table, row)))
+          @db[table.name].insert(storable(row).merge(fresh(table, row)))
         end
         expect(said).to match(/not in the record|was changed/), table.name.to_s
       end
@@ -172,7 +180,7 @@ RSpec.describe NimbleServer::Features::Record::Bindings do
     end
   end
 
-  def jsonless(_table, row) = row.transform_values { |value| json?(value) ? Sequel.pg_jsonb(plain(value)) : value }
+  def storable(row) = row.transform_values { |value| json?(value) ? Sequel.pg_jsonb(plain(value)) : value }
 
   def json?(value) = value.is_a?(Sequel::Postgres::JSONBHash) || value.is_a?(Sequel::Postgres::JSONBArray)
 
@@ -183,24 +191,21 @@ RSpec.describe NimbleServer::Features::Record::Bindings do
     table.key == :revision_id ? { revision_id: SecureRandom.uuid } : { position: 77 }
   end
 
-  # So that copies and places can be what the database would refuse.
+  # So that rows can be what the database would refuse.
   def drop_keys(table)
-    unchecked(table)
-    names =
-      @db[:pg_constraint]
-        .where(contype: %w[u p f x], conrelid: Sequel.lit("?::regclass", table.name.to_s))
-        .select_map(:conname)
-    names.each { |name| @db.run(%(ALTER TABLE #{table.name} DROP CONSTRAINT "#{name}" CASCADE)) }
+    named = @db[:pg_constraint].where(conrelid: Sequel.lit("?::regclass", table.name.to_s)).exclude(contype: "t")
+    named.select_map(:conname).each do |name|
+      @db.run(%(ALTER TABLE #{table.name} DROP CONSTRAINT IF EXISTS "#{name}" CASCADE))
+    end
     indexes = @db.indexes(table.name).select { |_name, facts| facts[:unique] }.keys
     indexes.each { |name| @db.run(%(DROP INDEX IF EXISTS "#{name}")) }
   end
 
   def swap(table, pair, column)
     drop_keys(table)
-    keys = @db.schema(table.name).map(&:first) & %i[id revision_id offer_id scope_id position job_id]
     pair.zip(pair.reverse) do |row, other|
       value = json?(other[column]) ? Sequel.pg_jsonb(plain(other[column])) : other[column]
-      @db[table.name].where(row.slice(*keys)).update(column => value)
+      @db[table.name].where(place(table, row)).update(column => value)
     end
   end
 
@@ -242,7 +247,13 @@ RSpec.describe NimbleServer::Features::Record::Bindings do
   def search_nothing = { phone: Sequel[:phone] }
 
   describe NimbleServer::Features::Record::Heads do
-    around { |example| Dir.mktmpdir { |folder| @heads = described_class.new("#{folder}/heads").tap { example.run } } }
+    around do |example|
+      Dir.mktmpdir do |folder|
+        @path = "#{folder}/heads"
+        @heads = described_class.new(@path)
+        example.run
+      end
+    end
 
     it "names a tail that was cut, a record that was emptied, one that was put back, and a shop that is gone" do
       expect(@heads.note(@db)).to be_empty
@@ -284,9 +295,8 @@ RSpec.describe NimbleServer::Features::Record::Bindings do
       signed_in("advisor@merrow.example").start_quote
       @heads.note(@db)
       expect(@heads.to_h.fetch(@shop_id).seq).to be > before.seq
-      path = @heads.instance_variable_get(:@path)
-      expect([File.stat(path).mode & 0o777, File.readlines(path).size]).to eq([0o600, 2])
-      File.write(path, "no head\n")
+      expect([File.stat(@path).mode & 0o777, File.readlines(@path).size]).to eq([0o600, 2])
+      File.write(@path, "no head\n")
       expect { @heads.to_h }.to raise_error(ArgumentError, /is no head/)
     end
   end
@@ -298,7 +308,7 @@ RSpec.describe NimbleServer::Features::Record::Bindings do
       baseline = NimbleServer::Features::Record::Baseline.new(@db)
       expect(baseline.take).to eq([@db[:shops].where(id: @shop_id).get(:name)])
       expect([baseline.take, verified_inside]).to eq([[], nil])
-      @db[:jobs].where(shop_id: @shop_id).order(:number).limit(1).update(limit_cents: 1)
+      @db[:jobs].where(shop_id: @shop_id).update(limit_cents: 1)
       expect(verified_inside).to match(/entry \d+: the job was changed/)
     end
   end

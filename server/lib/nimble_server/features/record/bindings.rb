@@ -91,7 +91,14 @@ module NimbleServer
             %i[number quote_id title agreed_cents limit_cents currency finished_at handed_over_at]
           ),
           table(:job_cards, "the bay card", %i[job_id revision agreed request sheet]),
-          table(:job_marks, "the list of marks", %i[id device at mark], key: :job_id, on_act: true),
+          table(
+            :job_marks,
+            "the list of marks",
+            %i[id device at mark],
+            key: :job_id,
+            made: [],
+            on_act: true
+          ),
           table(:job_pictures, "the picture", %i[job_id type width height bytes]),
           table(:ledger_entries, "the ledger entry", %i[key source finished_at entry billed_cents parts against why]),
           table(:ledger_lessons, "the lesson", %i[number act state lesson in_force])
