@@ -33,7 +33,7 @@ gem "openapi_first", "~> 1.4" # its later majors need Ruby 3.2
 gem "mail"
 gem "prawn"
 gem "rqrcode_core"
-gem "ruby-vips"
+gem "ruby-vips", require: false # loaded with the first picture
 gem "rubyzip", "~> 2.3", require: "zip"
 gem "twitter_cldr"
 gem "tzinfo"

@@ -16,10 +16,16 @@ self.addEventListener("activate", (event) => {
   event.waitUntil(
     caches
       .keys()
-      .then((names) => Promise.all(names.filter((name) => name !== KEPT).map((name) => caches.delete(name))))
+      .then((names) => Promise.all(old(names).map((name) => caches.delete(name))))
       .then(() => self.clients.claim()),
   );
 });
+
+/** Those of builds before the last: a card that is open was loaded by the last one, and goes on needing its files. */
+function old(names) {
+  const before = names.filter((name) => name.startsWith("nimble-") && name !== KEPT);
+  return before.slice(0, -1);
+}
 
 self.addEventListener("fetch", (event) => {
   const { request } = event;

@@ -15,15 +15,12 @@ class Restore
     end
 
     keys = Archive.keys(DATA)
-    Dir.mktmpdir { |folder| read(*Archive.new(arguments.first).read(folder), keys) }
+    Dir.mktmpdir { |folder| read(*Archive.new(arguments.first).read(folder, keys), keys) }
   end
 
   private
 
   def read(manifest, dump, keys)
-    lacking = manifest["keys"] - keys.ids
-    raise Archive::Refused, "#{DATA}/record_keys lacks the key #{lacking.first} of this archive." if lacking.any?
-
     cluster = Cluster.new("#{DATA}/postgres").start
     cluster.make_roles
     cluster.load(dump)
@@ -43,8 +40,13 @@ class Restore
     missing = missing(db, manifest, keys)
     raise Archive::Refused, "The record of #{missing.first} is not the one that was backed up." if missing.any?
 
+    faulty = found.find(&:fault)
+    raise Archive::Refused, "The record of #{faulty.shop} does not hold: nothing was restored." if faulty
+
+    NimbleServer::Features::Record::Baseline.new(db, keys: keys).take
+    NimbleServer::Features::Record::Heads.new("#{DATA}/record_heads").note(db)
     puts "Restored as of #{manifest["made_at"]}. bin/start serves it."
-    found.none?(&:fault)
+    true
   ensure
     db&.disconnect
   end

@@ -51,14 +51,12 @@ class RotateKey
     db[:shops]
       .select_map(:id)
       .each do |id|
-        db.transaction do
-          shop = NimbleServer::Shop.new(db, id, actor: NimbleServer::Actor.system("rotate-key"))
-          NimbleServer::Features::Record::Book.new(shop, keys: new).append(
-            "key-rotated",
-            "key #{new.newest}",
-            { "from" => old, "to" => new.newest }
-          )
-        end
+        shop = NimbleServer::Shop.new(db, id, actor: NimbleServer::Actor.system("rotate-key"), keys: new)
+        NimbleServer::Features::Record::Book.new(shop).append(
+          "key-rotated",
+          "key #{new.newest}",
+          { "from" => old, "to" => new.newest }
+        )
       end
   end
 end

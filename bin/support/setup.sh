@@ -61,7 +61,7 @@ build_pages() {
   (cd web && npm run build >"$ROOT/data/build.log" 2>&1) || { tail -n 30 "$ROOT/data/build.log" >&2; die "Building the pages failed. The whole log is in data/build.log."; }
 }
 
-SYSTEM_PACKAGES=(ruby ruby-dev build-essential libpq-dev postgresql-15 libyaml-dev)
+SYSTEM_PACKAGES=(ruby ruby-dev build-essential libpq-dev postgresql-15 libyaml-dev libvips42)
 BROWSER_PACKAGES=(chromium chromium-driver)
 
 # Ruby as the web process runs it: with room before it cleans up (measured: half the pauses, about 60 MB more).

@@ -170,13 +170,20 @@ class Start
   end
 
   # What runs beside the web processes, by what it is called. Whatever happens to it, the shop goes on.
-  BESIDE = { "The post" => :post, "The learner" => :learner, "The scan tool" => :scan_tool }.freeze
+  BESIDE = {
+    "The post" => :post,
+    "The learner" => :learner,
+    "The scan tool" => :scan_tool,
+    "What takes long" => :long_requests,
+    "What prints" => :papers
+  }.freeze
 
   def web
     child(
       {
         "WEB_DATABASE_URL" => @cluster.url("nimble_web"),
         "DOOR_DATABASE_URL" => @cluster.url("nimble_door"),
+        "LONG_REQUESTS" => "beside",
         "PUMA_INHERIT_0" => "#{@listener.fileno}:#{address}"
       },
       %W[puma -C server/puma.rb -b #{address} --quiet config.ru],
@@ -194,6 +201,20 @@ class Start
       %w[ruby server/learner.rb]
     )
   end
+
+  # Works off what would hold the web processes up.
+  def long_requests(queue = "long")
+    child(
+      {
+        "WEB_DATABASE_URL" => @cluster.url("nimble_web"),
+        "DOOR_DATABASE_URL" => @cluster.url("nimble_door"),
+        **SMALL
+      },
+      ["ruby", "server/long_requests.rb", queue]
+    )
+  end
+
+  def papers = long_requests("papers")
 
   # In place of the tool that reads fault codes; it needs nothing of ours.
   def scan_tool =

@@ -1,7 +1,7 @@
 # frozen_string_literal: true
 
 # Keeps child processes running: one that ends by itself is started again, at once the first time, after growing pauses
-# when it goes on falling. Each is counted by itself, and none takes another along. Falls that come with a fall of what
+# when it goes on falling; one that ends well (it has grown too large, say) has not fallen. Each is counted by itself, and none takes another along. Falls that come with a fall of what
 # they all stand on (the database) are not counted.
 #
 #   supervisor = Supervisor.new { |line| puts line }
@@ -74,10 +74,12 @@ class Supervisor
   end
 
   def reap
-    while (pid = Process.wait(-1, Process::WNOHANG))
+    while (pid, status = Process.wait2(-1, Process::WNOHANG))
       child = @children.find { |one| one.pid == pid } or next
       child.pid = nil
-      fell(child) unless @stopping
+      next if @stopping
+
+      status.success? ? child.due = @clock.call : fell(child)
     end
   rescue Errno::ECHILD
     @children.each { |child| child.pid = nil }

@@ -17,7 +17,8 @@ class Verify
     paper = paper(arguments)
     cluster = Cluster.new("#{DATA}/postgres").attach
     db = NimbleServer::Database.connect(cluster.url)
-    found = NimbleServer::Features::Record::Verification.new(db, keys)
+    heads = NimbleServer::Features::Record::Heads.new("#{DATA}/record_heads")
+    found = NimbleServer::Features::Record::Verification.new(db, keys, heads: heads.to_h)
     paper ? known(found, *paper) : all(found)
   ensure
     db&.disconnect
@@ -62,6 +63,6 @@ end
 
 begin
   exit Verify.new.run(ARGV)
-rescue Verify::Refused, Cluster::Failed => e
+rescue Verify::Refused, Cluster::Failed, ArgumentError => e
   abort e.message
 end

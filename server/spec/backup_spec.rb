@@ -102,7 +102,20 @@ RSpec.describe "backup and restore" do
     data = place
     File.write("#{data}/record_keys", "1 #{"cd" * 32}")
     said, good = tool("restore.rb", data, @archive)
-    expect(said).to include("does NOT hold")
-    expect(good).to be(false)
+    expect([said, good]).to match([a_string_including("is not signed with the keys that are here"), false])
+    expect(Dir.children(data)).to contain_exactly("record_keys", "link_secret")
+  end
+
+  it "takes the heads an archive promises at their word only where they are signed" do
+    data = place
+    forged = "#{data}/forged.tar"
+    Dir.mktmpdir do |folder|
+      Open3.capture2e("tar", "-xf", @archive, "-C", folder)
+      manifest = JSON.parse(File.read("#{folder}/manifest.json"))
+      File.write("#{folder}/manifest.json", JSON.generate(manifest.merge("heads" => {})))
+      Open3.capture2e("tar", "-cf", forged, "-C", folder, "manifest.json", "database")
+    end
+    expect(tool("restore.rb", data, forged)).to match([a_string_including("is not signed"), false])
+    expect(Dir.exist?("#{data}/postgres")).to be(false)
   end
 end

@@ -419,7 +419,7 @@ RSpec.describe NimbleServer::Features::Offers do
       copied = yes.merge(id: SecureRandom.uuid, position: 7)
       expect(tampered { @db[:offer_answers].insert(copied) }).to match(/is not in the record/)
       expect(tampered { @db[:jobs].where(shop_id: shop_id).update(limit_cents: 9) }).to match(/the job was changed/)
-      expect(tampered { @db[:offer_questions].where(shop_id: shop_id).delete }).to match(/the questions are not/)
+      expect(tampered { @db[:offer_questions].where(shop_id: shop_id).delete }).to match(/the question it tells of is missing/)
     end
   end
 

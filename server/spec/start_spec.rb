@@ -23,18 +23,11 @@ RSpec.describe "bin/start" do
 
   def postgres = processes(/postgres -D #{@start.data}/)
 
-  # The one that listens first, then those it started.
-  def web
-    masters = processes(/puma.*127\.0\.0\.1:#{@start.port}\b/)
-    masters +
-      processes(/puma: cluster worker/).select do |pid|
-        masters.include?(File.read("/proc/#{pid}/stat").split(") ").last.split[1].to_i)
-      end
-  end
+  def web = processes(/puma.*127\.0\.0\.1:#{@start.port}\b/)
 
   it "says where it is, and serves with several processes that are not root and know no owner's password" do
     expect(@start.output).to include(@start.address).and include("owner@merrow.example")
-    expect(web.size).to eq(3)
+    expect(web.size).to eq(2)
     web.each do |pid|
       expect(File.stat("/proc/#{pid}").uid).to eq(Process.uid.zero? ? Etc.getpwnam("www-data").uid : Process.uid)
       expect(File.read("/proc/#{pid}/environ")).not_to include("//nimble:")
@@ -47,10 +40,10 @@ RSpec.describe "bin/start" do
       Open3.capture2e(*command).then { |text, status| [text, status.exitstatus] }
     end
     text, code = verify.call
-    expect([text, code]).to match([/Merrow Quay Garage: holds \(25 entries, 9 saved revisions, head 25 \h{12}\)/, 0])
-    head = text[/head (25 \h{12})/, 1].split
+    expect([text, code]).to match([/Merrow Quay Garage: holds \(40 entries, 9 saved revisions, head 40 \h{12}\)/, 0])
+    head = text[/head (40 \h{12})/, 1].split
     expect(verify.call("--has", *head)).to match([include("stands in the record of Merrow Quay Garage"), 0])
-    expect(verify.call("--has", "25", "0" * 12)).to match([include("No record here has"), 1])
+    expect(verify.call("--has", "40", "0" * 12)).to match([include("No record here has"), 1])
     expect(verify.call("--has", "six", "now")).to match([include("Usage: bin/verify"), 1])
     expect(@start.up?).to be(true)
   end
@@ -83,14 +76,35 @@ RSpec.describe "bin/start" do
     expect([text, code]).to match([include("cannot be written"), 1])
   end
 
-  it "starts PostgreSQL again when it falls, and the web processes too" do
+  it "starts PostgreSQL again when it falls; with one web process gone the other answers" do
     before = postgres
     before.each { |pid| Process.kill("KILL", pid) }
     expect(@start.wait_until { postgres.any? && (postgres & before).empty? && @start.up? }).to be(true)
-    master = web.first
-    Process.kill("KILL", master)
-    expect(@start.wait_until { web.any? && !web.include?(master) && @start.up? }).to be(true)
-    expect(@start.output).to include("PostgreSQL ended by itself").and include("The web server ended by itself")
+    gone = web.first
+    Process.kill("KILL", gone)
+    expect(@start.up?).to be(true)
+    expect(@start.wait_until { web.size == 2 && !web.include?(gone) }).to be(true)
+    expect(@start.output).to include("PostgreSQL ended by itself").and include("Web server 1 ended by itself")
+  end
+
+  it "goes on serving whatever falls beside it, as often as it falls" do
+    learner = -> { processes(%r{ruby server/learner\.rb}).select { |pid| ours?(pid) } }
+    6.times do
+      pids = @start.wait_until { learner.call.first && learner.call }
+      pids.each { |pid| Process.kill("KILL", pid) }
+      @start.wait_until { (learner.call & pids).empty? }
+      break if @start.output.include?("starting it again in 2 s")
+    end
+    expect([@start.up?, postgres.any?, web.size]).to eq([true, true, 2])
+    expect(@start.output).to include("The learner ended by itself; starting it again in 2 s")
+  end
+
+  def ours?(pid) = File.read("/proc/#{pid}/stat").split(") ").last.split[1].to_i == @start.pid
+
+  it "keeps the heads of the records outside the database, and names a record that was cut" do
+    path = "#{@start.data}/record_heads"
+    expect(File.readlines(path).size).to eq(2)
+    expect(File.stat(path).mode & 0o777).to eq(0o600)
   end
 
   it "logs nothing a customer said" do

@@ -20,11 +20,14 @@ module NimbleServer
     # Declares a route for a role and those above it; :anyone needs no sign-in.
     # @param body [String, nil] name of the request shape in formats/contract.rb; :document for what the core checks
     # itself
-    def self.api(verb, path, role:, body: nil, &block)
+    # @param beside [String, nil] the queue of LongRequest for what may take long
+    def self.api(verb, path, role:, body: nil, beside: nil, &block)
       routes_by_role << Route.new(verb, path, role, body)
       public_send(verb, path) do
         admit(role)
         check_body(body)
+        next handed_on(beside) if beside && LongRequest.handed_on? && !env["nimble.beside"]
+
         said(within_shop { instance_exec(&block) })
       end
     end
@@ -64,6 +67,16 @@ module NimbleServer
         status code if code
         content_type "application/json"
         JSON.generate(value)
+      end
+
+      # Worked off beside this process.
+      def handed_on(queue)
+        status_code, fields, parts = within_shop { LongRequest.new(shop, env, queue: queue).answer }
+        raise Refusal.said(status_code, JSON.parse(parts.to_enum.to_a.join)) if status_code >= 400
+
+        status status_code
+        headers fields
+        parts
       end
 
       # What a route came to, as it goes out.

@@ -16,13 +16,7 @@ module NimbleServer
     # @param hosts [Array<String>] names the server answers under
     def build(db, door:, log: $stdout, clock: Time, hosts: nil)
       counters = Counters.new(door, clock: clock)
-      api =
-        Class.new(API) do
-          set :db, db
-          set :clock, clock
-          set :counters, counters
-          set :door, door
-        end
+      api = api(db, door: door, clock: clock, counters: counters)
       accounts = Features::Accounts::SignIn.on(door, clock: clock, demo_passwords: Demo.passwords)
       sessions = {
         key: "nimble",
@@ -51,6 +45,17 @@ module NimbleServer
         use JsonBody
         use ContractCheck::Middleware
         run api
+      end
+    end
+
+    # The API alone, for whoever has been let in already.
+    # @return [Class]
+    def api(db, door:, clock: Time, counters: Counters.new(door, clock: clock))
+      Class.new(API) do
+        set :db, db
+        set :clock, clock
+        set :counters, counters
+        set :door, door
       end
     end
 

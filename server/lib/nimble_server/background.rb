@@ -28,10 +28,11 @@ module NimbleServer
       # Works jobs off, one after another, for ever; a database that was away is found again.
       # @param db [Sequel::Database]
       # @param url [String] of the same database
-      def work(db, url)
+      # @param queue [String] those of this queue
+      def work(db, url, queue: Que.default_queue)
         self.working_on = db
         loop do
-          Que::Locker.new(connection_url: url, worker_priorities: [nil], poll_interval: 5)
+          Que::Locker.new(connection_url: url, queues: [queue], worker_priorities: [nil], poll_interval: 5)
           sleep
         rescue PG::Error, Sequel::Error
           sleep 1

@@ -13,9 +13,12 @@ module NimbleServer
 
     LOOK_EVERY = 25
 
-    # @param env [Hash] Rack environment
+    GONE_EVERY = 0.3 # seconds between two looks that cost a question
+
+    # @param env [Hash] Rack environment; "nimble.gone" where somebody else knows whether anybody waits (LongRequest)
     def initialize(env)
       @socket = env["puma.socket"]
+      @gone = env["nimble.gone"]
       @ticks = 0
     end
 
@@ -26,12 +29,18 @@ module NimbleServer
       @ticks += 1
       return unless (@ticks % LOOK_EVERY).zero?
 
+      look
+    end
+
+    # @raise [Abandoned]
+    def look
       raise Abandoned if gone?
     end
 
     private
 
     def gone?
+      return told_gone? if @gone
       return false unless @socket.respond_to?(:recv_nonblock)
 
       @socket.recv_nonblock(1, Socket::MSG_PEEK).to_s.empty?
@@ -39,6 +48,14 @@ module NimbleServer
       false
     rescue SystemCallError, IOError
       true
+    end
+
+    def told_gone?
+      now = Process.clock_gettime(Process::CLOCK_MONOTONIC)
+      return false if @asked && now - @asked < GONE_EVERY
+
+      @asked = now
+      @gone.call
     end
   end
 end

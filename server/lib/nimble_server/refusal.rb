@@ -16,6 +16,13 @@ module NimbleServer
 
     def to_h = { "error" => { "code" => code, "message" => message, "details" => details } }.merge(extra)
 
+    # One that was said elsewhere, once more.
+    # @param hash [Hash] as of #to_h
+    def self.said(status, hash)
+      error = hash.fetch("error")
+      new(status, error["code"], error["message"], details: error["details"], extra: hash.except("error"))
+    end
+
     def self.not_found(what) = new(404, "not_found", "There is no such #{what} in this shop.")
   end
 end

@@ -12,7 +12,9 @@ module NimbleServer
 
     # @param actor [Actor] recorded on what is made and changed
     # @param clock [#now]
-    def initialize(db, id, actor: Actor.system("none"), clock: Time)
+    # @param keys [Features::Record::Keys, nil] what its record is signed with; nil: those of this process
+    def initialize(db, id, actor: Actor.system("none"), clock: Time, keys: nil)
+      @keys = keys
       @db = db
       @id = id
       @actor = actor
@@ -92,7 +94,7 @@ module NimbleServer
     def outermost
       db.transaction do
         @depth = 1
-        yield.tap { Features::Record::Book.new(self).settle(@acts) }
+        yield.tap { Features::Record::Book.new(self, keys: @keys).settle(@acts) }
       end
     ensure
       @depth = 0

@@ -62,12 +62,6 @@ export function CardHeader({ card, state, handing, format }: Props) {
         )}
         <Small as="p" role="status">
           {handedIn(handing)}
-          {handing.isSignedOut && (
-            <>
-              {": "}
-              <a href={window.location.pathname}>sign in</a>
-            </>
-          )}
         </Small>
       </div>
     </Head>

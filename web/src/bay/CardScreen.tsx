@@ -23,6 +23,7 @@ import { Choices, Press } from "./parts";
 import { PauseDialog } from "./PauseDialog";
 import { PlugRow } from "./PlugRow";
 import { Proposals } from "./Proposals";
+import { SignInHere } from "./SignInHere";
 import { ToFindOut } from "./ToFindOut";
 import { StartPanel } from "./StartPanel";
 import { useCard } from "./useCard";
@@ -112,6 +113,7 @@ function Card({ live, card, state, session, format }: CardProps) {
     <Screen>
       <CardHeader card={card} state={state} handing={live} format={format} />
       <Middle>
+        {live.isSignedOut && <SignInHere session={session} onSignedIn={live.handIn} />}
         {live.refused.length > 0 && (
           <Notice role="alert" className="wide">
             {live.refused.map((one) => (

@@ -1,6 +1,8 @@
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
-import { api, Away, type HandedIn, type JobCard, type Mark, Refused, type Session, setToken } from "../api/client";
+import { api, Away, type HandedIn, type JobCard, type Mark, Refused, type Session } from "../api/client";
 import { device, deviceName } from "./device";
+import { sendPictures } from "./sendPictures";
+import { signedAnew } from "./signedAnew";
 import { kept as after, type Happened, type Kept, stateOf } from "./kept";
 
 const AGAIN_AFTER = 5_000;
@@ -23,25 +25,33 @@ export function useCard(job: string, session: Session) {
   const [unsent, setUnsent] = useState(0);
   const busy = useRef(false);
 
+  const keepHere = useCallback(
+    (next: Kept) => {
+      const ended = next.card.job.finished_at ?? next.card.job.handed_over_at;
+      const over = ended && next.queue.length === 0 && Object.keys(pictures.current).length === 0;
+      const write = over ? device.forget(job) : device.keep({ job, kept: next, session, pictures: pictures.current });
+      write.catch(() => undefined);
+    },
+    [job, session],
+  );
   const happened = useCallback(
     (what: Happened) => {
       const next = after(now.current, what);
       now.current = next;
       setCard(next);
-      if (!next) return;
-      const over = (next.card.job.finished_at ?? next.card.job.handed_over_at) && next.queue.length === 0;
-      const write = over ? device.forget(job) : device.keep({ job, kept: next, session, pictures: pictures.current });
-      write.catch(() => undefined);
+      if (next) keepHere(next);
     },
-    [job, session],
+    [keepHere],
   );
 
   const handIn = useCallback(async () => {
     if (busy.current) return;
     busy.current = true;
     try {
-      await sendPictures(job, pictures.current);
-      setUnsent(0);
+      await sendPictures(job, pictures.current, () => {
+        setUnsent(Object.keys(pictures.current).length);
+        if (now.current) keepHere(now.current);
+      });
       const queue = now.current?.queue ?? [];
       if (queue.length > 0) {
         const answer = await signedAnew(() => api.handIn(job, deviceName(), queue.slice(0, 400)));
@@ -58,7 +68,7 @@ export function useCard(job: string, session: Session) {
     } finally {
       busy.current = false;
     }
-  }, [job, happened]);
+  }, [job, happened, keepHere]);
 
   useEffect(() => {
     let closed = false;
@@ -104,10 +114,14 @@ export function useCard(job: string, session: Session) {
     },
     [happened, handIn],
   );
-  const keepPicture = useCallback((id: string, data: string) => {
-    pictures.current = { ...pictures.current, [id]: data };
-    setUnsent((count) => count + 1);
-  }, []);
+  const keepPicture = useCallback(
+    (id: string, data: string) => {
+      pictures.current = { ...pictures.current, [id]: data };
+      setUnsent(Object.keys(pictures.current).length);
+      if (now.current) keepHere(now.current);
+    },
+    [keepHere],
+  );
   const renew = useCallback((fresh: JobCard) => happened({ kind: "fetched", card: fresh }), [happened]);
   const state = useMemo(() => card && stateOf(card), [card]);
 
@@ -124,28 +138,6 @@ export function useCard(job: string, session: Session) {
     press,
     keepPicture,
     renew,
+    handIn,
   };
-}
-
-/** A card opened with no connection has no token of the session yet: it is fetched when the first act is refused. */
-async function signedAnew<T>(ask: () => Promise<T>): Promise<T> {
-  try {
-    return await ask();
-  } catch (error) {
-    if (!(error instanceof Refused) || error.status !== 403) throw error;
-    setToken((await api.session()).csrf);
-    return ask();
-  }
-}
-
-/** Pictures go before the marks that speak of them. */
-async function sendPictures(job: string, pictures: Record<string, string>): Promise<void> {
-  for (const [id, data] of Object.entries(pictures)) {
-    try {
-      await signedAnew(() => api.keepPicture(job, id, data));
-    } catch (error) {
-      if (!(error instanceof Refused) || error.status >= 500) throw error;
-    }
-    delete pictures[id];
-  }
 }

@@ -44,6 +44,8 @@ module NimbleServer
     def call(env)
       return 421, { "content-type" => "application/json" }, [REFUSED] unless @hosts.include?(host(env))
 
+      env["rack.url_scheme"] = "http"
+      env.delete("HTTPS")
       proxied(env) if trusted?(env["REMOTE_ADDR"])
       FORWARDED.each { |name| env.delete(name) }
       @app.call(env)

@@ -12,7 +12,7 @@ module NimbleServer
       nonce = SecureRandom.base64(16)
       env["nimble.nonce"] = nonce
       status, headers, body = @app.call(env)
-      headers["content-security-policy"] = policy(nonce)
+      headers["content-security-policy"] ||= policy(nonce)
       headers["x-content-type-options"] = "nosniff"
       headers["x-frame-options"] = "DENY"
       headers["referrer-policy"] = "no-referrer"

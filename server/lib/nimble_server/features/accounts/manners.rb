@@ -26,6 +26,21 @@ module NimbleServer
         def setting(name) = scope.class.opts.fetch(name)
         def tries = setting(:tries)
         def address = request.env["REMOTE_ADDR"]
+
+        # The mark of a browser that was signed in before; it says nothing else.
+        BROWSER = "nimble_browser"
+        BROWSER_SECONDS = 90 * 86_400
+
+        def browser = request.cookies[BROWSER].to_s[/\A[\w-]{32,64}\z/]
+
+        def mark_browser
+          mark = browser || SecureRandom.urlsafe_base64(32)
+          secure = request.env["rack.url_scheme"] == "https"
+          cookie = { value: mark, path: "/api/account", httponly: true, secure: secure, same_site: :lax }
+          response.set_cookie(BROWSER, cookie.merge(max_age: BROWSER_SECONDS))
+          mark
+        end
+
         def given_mail = param(login_param).to_s.downcase[0, 200]
 
         def session_row(digest) = db[:account_active_session_keys].where(account_id: session_value, session_id: digest)
@@ -41,7 +56,7 @@ module NimbleServer
         end
 
         def refuse_more_tries
-          minutes = tries.wait(address, given_mail) or return
+          minutes = tries.wait(address, given_mail, browser: browser) or return
           error = {
             "code" => "throttled",
             "message" => "Too many wrong tries for this account from here. Wait #{minutes} minutes, then try again.",
@@ -58,7 +73,7 @@ module NimbleServer
 
         def spend_as_much
           ::Argon2::Password.verify_password(param(password_param).to_s, NOBODY)
-          tries.failed(address, given_mail)
+          tries.failed(address, given_mail, browser: browser)
         end
 
         # A closed account answers like one that never was.

@@ -49,9 +49,9 @@ module NimbleServer
             change_password_error_flash "The password was not changed."
             before_login_route { refuse_more_tries }
             after_no_matching_login { spend_as_much }
-            after_login_failure { tries.failed(address, given_mail) }
+            after_login_failure { tries.failed(address, given_mail, browser: browser) }
             before_login_attempt { closed_like_unknown }
-            after_login { tries.succeeded(account_id, address, given_mail) }
+            after_login { tries.succeeded(account_id, address, given_mail, browser: mark_browser) }
             password_meets_requirements? do |password|
               demo_password?(password) ? refuse_demo_password : super(password)
             end

@@ -4,10 +4,11 @@ module NimbleServer
   module Features
     module Accounts
       # Wrong sign-ins, counted by address and mail together, and by mail alone for addresses the account was never
-      # signed in from. So nobody can lock another out: whoever signed in from an address before can do so again
-      # whatever others try.
+      # signed in from. So nobody can lock another out: a browser that was signed in to the account before (it carries
+      # a mark of its own) is counted by itself, and an address it was signed in from has many more tries.
       class Tries
         FROM_ONE_ADDRESS = 8
+        FROM_KNOWN_ADDRESS = 60
         ONE_ADDRESS_SECONDS = 900
         FROM_ANYWHERE = 40
         ANYWHERE_SECONDS = 300
@@ -21,30 +22,46 @@ module NimbleServer
         end
 
         # @return [Integer, nil] minutes to wait, nil when a try is welcome
-        def wait(address, mail)
-          return ONE_ADDRESS_SECONDS / 60 if (@counters.read(here(address, mail)) || 0) >= FROM_ONE_ADDRESS
-          return nil if (@counters.read(anywhere(mail)) || 0) < FROM_ANYWHERE || known?(address, mail)
+        # @param browser [String, nil] the mark of one that was signed in before
+        def wait(address, mail, browser: nil)
+          return browser_wait(browser, mail) if browser && known?(browser, mail)
+
+          known = known?(address, mail)
+          most = known ? FROM_KNOWN_ADDRESS : FROM_ONE_ADDRESS
+          return ONE_ADDRESS_SECONDS / 60 if (@counters.read(here(address, mail)) || 0) >= most
+          return nil if known || (@counters.read(anywhere(mail)) || 0) < FROM_ANYWHERE
 
           ANYWHERE_SECONDS / 60
         end
 
-        def failed(address, mail)
+        def failed(address, mail, browser: nil)
+          if browser && known?(browser, mail)
+            return @counters.increment(here(browser, mail), 1, expires_in: ONE_ADDRESS_SECONDS)
+          end
+
           @counters.increment(here(address, mail), 1, expires_in: ONE_ADDRESS_SECONDS)
           @counters.increment(anywhere(mail), 1, expires_in: ANYWHERE_SECONDS)
         end
 
-        def succeeded(account_id, address, mail)
+        # @param browser [String] the mark it carries from now on
+        def succeeded(account_id, address, mail, browser:)
           @counters.delete(here(address, mail))
-          row = { account_id: account_id, digest: digest(address), seen_at: @clock.now }
+          @counters.delete(here(browser, mail))
+          rows =
+            [address, browser].map { |from| { account_id: account_id, digest: digest(from), seen_at: @clock.now } }
           @db[:account_known_addresses].insert_conflict(
             target: %i[account_id digest],
             update: {
-              seen_at: row[:seen_at]
+              seen_at: Sequel[:excluded][:seen_at]
             }
-          ).insert(row)
+          ).multi_insert(rows)
         end
 
         private
+
+        def browser_wait(browser, mail)
+          (@counters.read(here(browser, mail)) || 0) >= FROM_ONE_ADDRESS ? ONE_ADDRESS_SECONDS / 60 : nil
+        end
 
         def known?(address, mail)
           @db[:account_known_addresses]

@@ -8,17 +8,17 @@ module NimbleServer
       module Routes
         # Cars and owners as a file, out and in.
         def self.list(app)
-          app.api(:get, "/api/garage/export", role: :advisor) do
+          app.api(:get, "/api/garage/export", role: :advisor, beside: "long") do
             content_type "text/csv", charset: "utf-8"
             headers "content-disposition" => "attachment; filename=\"garage.csv\""
             GarageList.new(shop).csv
           end
 
-          app.api(:post, "/api/garage/report", role: :advisor, body: "GarageRows") do
+          app.api(:post, "/api/garage/report", role: :advisor, body: "GarageRows", beside: "long") do
             GarageList.new(shop).report(body_json["csv"])
           end
 
-          app.api(:post, "/api/garage", role: :owner, body: "GarageRows") do
+          app.api(:post, "/api/garage", role: :owner, body: "GarageRows", beside: "long") do
             once(201) { GarageList.new(shop).keep(body_json["csv"]) }
           end
         end

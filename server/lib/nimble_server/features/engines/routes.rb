@@ -27,7 +27,7 @@ module NimbleServer
 
         def self.importing(app)
           app.api(:get, "/api/patterns", role: :technician) { { "patterns" => Patterns.list } }
-          app.api(:post, "/api/engines/report", role: :advisor, body: :document) do
+          app.api(:post, "/api/engines/report", role: :advisor, body: :document, beside: "papers") do
             EngineLibrary.new(shop, effort: -> { effort }).report(body_json)
           end
 

@@ -6,7 +6,7 @@ module NimbleServer
       # All the shop owns, to take along. Needs: Archive. Adds: GET /api/everything.
       module Routes
         def self.registered(app)
-          app.api(:get, "/api/everything", role: :owner) do
+          app.api(:get, "/api/everything", role: :owner, beside: "long") do
             content_type "application/zip"
             headers "content-disposition" => "attachment; filename=\"everything.zip\""
             file = Archive.new(shop).write

@@ -44,6 +44,7 @@ module NimbleServer
         def take(card, device, mark, index, handed)
           event = NimbleLedger::Card::Event.parse(mark, path: "/marks/#{index}")
           refuse_closed(card)
+          refuse_time(card, event, index)
           refuse_open(card, event) if event.kind == "finished"
           store(card, device, event)
           handed.taken << event.id
@@ -76,6 +77,22 @@ module NimbleServer
           return unless card.job[:handed_over_at]
 
           raise Refusal.new(409, "handed_over", "This job was handed over; its card is closed.")
+        end
+
+        EARLY = 7 * 86_400 # seconds before its job was opened that a mark may be from
+        AHEAD = 86_400 # seconds a device's clock may be ahead of the server's
+
+        # A device's clock may be wrong, but not by years.
+        def refuse_time(card, event, index)
+          at = ::Time.iso8601(event.at)
+          return if at.between?(card.job[:created_at] - EARLY, @shop.now + AHEAD)
+
+          raise Refusal.new(
+                  422,
+                  "mark_time",
+                  "The device's clock is wrong: it says #{event.at}. Set it, then make the mark again.",
+                  details: [{ "path" => "/marks/#{index}/at", "message" => "is far from the server's clock" }]
+                )
         end
 
         # A card is not finished with something open, unless it is said why.

@@ -7,12 +7,12 @@ module NimbleServer
       # /api/jobs/:id/hand-over.pdf, what the customer takes along.
       module Papers
         def self.registered(app)
-          app.api(:get, "/api/jobs/:id/card.pdf", role: :technician) do
+          app.api(:get, "/api/jobs/:id/card.pdf", role: :technician, beside: "papers") do
             content_type "application/pdf"
             Papers.card(shop, Cards.new(shop).job(uuid(params["id"], "job"))).render
           end
 
-          app.api(:get, "/api/jobs/:id/hand-over.pdf", role: :technician) do
+          app.api(:get, "/api/jobs/:id/hand-over.pdf", role: :technician, beside: "papers") do
             job = Cards.new(shop).job(uuid(params["id"], "job"))
             raise Refusal.new(409, "not_finished", "This job is not handed over yet.") unless job[:handed_over_at]
 

@@ -20,6 +20,7 @@ module NimbleServer
         COLUMNS = (%w[id finished engine technician] + FIGURES).freeze
         TABLE = Documents::CsvTable.new("history", COLUMNS, needed: "finished")
         LARGEST = 4_000_000
+        MOST = 20_000 # rows at once
         DAY = /\A\d{4}-\d\d-\d\d\z/
 
         # A job to come in: the line it stands in, the entry, and why it stays out.
@@ -32,9 +33,11 @@ module NimbleServer
         end
 
         # @param text [String] CSV, or the JSON of a history
+        # @param progress [#call] told how many rows of how many are looked at
         # @raise [NimbleLedger::InvalidInput] where it is neither
-        def initialize(shop, text)
+        def initialize(shop, text, progress: ->(_done, _of) {})
           @shop = shop
+          @progress = progress
           @house = HouseRules::House.new(shop).settings
           @rows = text.lstrip.start_with?("{") ? from_history(text) : from_table(text)
         end
@@ -55,6 +58,26 @@ module NimbleServer
 
         private
 
+        def refuse_size(count)
+          return if count <= MOST
+
+          raise NimbleLedger::InvalidInput.at(
+                  "/text",
+                  "has #{count} rows; at most #{MOST} are taken at once. Bring them in several files",
+                  what: "past",
+                  code: "invalid_csv"
+                )
+        end
+
+        # Lets whoever waits give up.
+        def each_row(rows, &block)
+          refuse_size(rows.size)
+          rows.each_with_index.map do |row, i|
+            @progress.call(i, rows.size)
+            block.call(row, i)
+          end
+        end
+
         def jobs = @jobs ||= @rows.reject(&:reason).map(&:job).uniq { |job| job["id"] }
         def out = @rows.select(&:reason)
 
@@ -63,11 +86,11 @@ module NimbleServer
           outer = NimbleLedger::Ledger::History::SHAPE
           jobs = hash["jobs"].is_a?(Array) ? hash["jobs"] : []
           outer.check!(hash.merge("jobs" => []), what: "history", code: "invalid_request")
-          jobs.each_with_index.map { |job, i| checked(i + 1, job) }
+          each_row(jobs) { |job, i| checked(i + 1, job) }
         end
 
         def from_table(text)
-          TABLE.rows(text).map { |cells| checked(cells["line"], job_of(cells.except("line"))) }
+          each_row(TABLE.rows(text)) { |cells, _i| checked(cells["line"], job_of(cells.except("line"))) }
         end
 
         def job_of(cells)
@@ -103,7 +126,8 @@ module NimbleServer
             { "format" => NimbleLedger::Ledger::History::FORMAT, "version" => 1, "jobs" => [job] },
             base: @house
           )
-          Row.new(line, job, nil)
+          fault = FinishDay.fault(job["finished"], now: @shop.now)
+          Row.new(line, job, fault && "finished #{fault}")
         rescue NimbleLedger::InvalidInput => e
           Row.new(line, job, reason(e.details.first))
         end

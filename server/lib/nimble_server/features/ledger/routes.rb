@@ -9,13 +9,13 @@ module NimbleServer
         def self.registered(app)
           app.api(:get, "/api/ledger", role: :technician) { Page.new(shop, account).to_h }
           app.api(:get, "/api/ledger/jobs", role: :technician) { Page.new(shop, account).jobs(params) }
-          app.api(:get, "/api/ledger/export", role: :owner) do
+          app.api(:get, "/api/ledger/export", role: :owner, beside: "long") do
             content_type "application/json"
             headers "content-disposition" => "attachment; filename=\"history.json\""
             JSON.generate(Book.new(shop).history)
           end
 
-          app.api(:get, "/api/ledger/table", role: :owner) do
+          app.api(:get, "/api/ledger/table", role: :owner, beside: "long") do
             content_type "text/csv"
             headers "content-disposition" => "attachment; filename=\"history.csv\""
             Past.table(Book.new(shop).rows)
@@ -40,17 +40,18 @@ module NimbleServer
         end
 
         def self.past(app)
-          app.api(:post, "/api/ledger/import", role: :owner, body: :document) do
+          app.api(:post, "/api/ledger/import", role: :owner, body: :document, beside: "long") do
             NimbleLedger::Ledger::History.build(body_json)
+            FinishDay.check!(body_json["jobs"], now: shop.now)
             once(201) { Book.new(shop).import(body_json["jobs"]) }
           end
 
-          app.api(:post, "/api/ledger/past/report", role: :owner, body: "LedgerPast") do
-            Past.new(shop, body_json["text"]).report
+          app.api(:post, "/api/ledger/past/report", role: :owner, body: "LedgerPast", beside: "long") do
+            Past.new(shop, body_json["text"], progress: progress).report
           end
 
-          app.api(:post, "/api/ledger/past", role: :owner, body: "LedgerPast") do
-            once(201) { Past.new(shop, body_json["text"]).keep }
+          app.api(:post, "/api/ledger/past", role: :owner, body: "LedgerPast", beside: "long") do
+            once(201) { Past.new(shop, body_json["text"], progress: progress).keep }
           end
         end
       end

@@ -7,7 +7,7 @@ module NimbleServer
       # to keep; GET /api/quotes/:id/export, all of a quote as an open document.
       module Papers
         def self.registered(app)
-          app.api(:get, "/api/offers/:id/authorization.pdf", role: :technician) do
+          app.api(:get, "/api/offers/:id/authorization.pdf", role: :technician, beside: "papers") do
             offer = Reading.new(shop).find(uuid(params["id"], "offer"))
             content_type "application/pdf"
             name = "authorization-#{offer.quote[:number]}-#{offer.revision[:revision]}.pdf"

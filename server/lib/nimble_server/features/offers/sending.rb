@@ -16,6 +16,7 @@ module NimbleServer
         # @raise [Refusal] 404, 409 when another offer still waits and is not to be superseded, 422 for what does not
         #   fit, with its path
         def offer(quote_id, given)
+          refuse_address(given["channel"], given["address"].to_s.strip)
           @shop.transaction do
             quote = @shop[:quotes].where(id: quote_id).for_update.first or raise Refusal.not_found("quote")
             proposal = proposed(quote, given["revision"])
@@ -67,6 +68,12 @@ module NimbleServer
 
           said = "Revision #{quote[:latest_revision]} was saved meanwhile. Look at it first."
           raise Refusal.new(409, "old_revision", said, details: details)
+        end
+
+        def refuse_address(channel, text)
+          fault = Address.fault(channel, text) or return
+          said = text.empty? ? "An address is missing." : "#{text} #{fault}."
+          raise Refusal.new(422, "invalid_address", said, details: [{ "path" => "/address", "message" => fault }])
         end
 
         def refuse_incomplete(proposal)

@@ -27,7 +27,7 @@ module NimbleServer
         def change(id, change)
           @shop.transaction do
             @shop.alone("people")
-            row = accounts.where(id: Integer(id, 10, exception: false)).first or raise Refusal.not_found("person")
+            row = accounts.where(Sequel.cast_string(:id) => id.to_s).first or raise Refusal.not_found("person")
             values = {}
             values[:role] = change["role"] if change["role"]
             values[:status_id] = change["access"] ? OPEN : CLOSED if change.key?("access")

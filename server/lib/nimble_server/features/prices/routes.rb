@@ -14,7 +14,7 @@ module NimbleServer
             PriceList.new(shop).csv
           end
 
-          app.api(:post, "/api/prices/report", role: :advisor, body: "PriceRows") do
+          app.api(:post, "/api/prices/report", role: :advisor, body: "PriceRows", beside: "papers") do
             PriceList.new(shop, progress: progress, typed: !body_json["csv"]).report(Routes.rows(body_json))
           end
 

@@ -11,12 +11,13 @@ module NimbleServer
 
         # For the routes of other features.
         module Helpers
-          # @return [Proc] to be told (done, of) now and then; lets others run in between
+          # @return [Proc] to be told (done, of) now and then; lets others run in between, and gives up when nobody waits
           def progress
             id = env["HTTP_X_PROGRESS"].to_s
+            patience = Patience.new(env)
             told = -STEP
             lambda do |done, of|
-              Thread.pass
+              patience.tick
               percent = of.zero? ? 100 : done * 100 / of
               next if id.empty? || percent < told + STEP
 

@@ -6,7 +6,7 @@ module NimbleServer
       # Paper. Needs: Desk. Adds: GET /api/quotes/:id/print.pdf, the designed quote page of a saved revision.
       module Papers
         def self.registered(app)
-          app.api(:get, "/api/quotes/:id/print.pdf", role: :technician) do
+          app.api(:get, "/api/quotes/:id/print.pdf", role: :technician, beside: "papers") do
             desk = Desk.new(shop)
             quote = desk.find(uuid(params["id"], "quote"))
             number = params["revision"].to_s.match?(/\A\d{1,6}\z/) ? params["revision"].to_i : quote[:latest_revision]

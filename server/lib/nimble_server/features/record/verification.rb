@@ -14,7 +14,7 @@ module NimbleServer
 
         # @param db [Sequel::Database] as the owner
         # @param keys [Keys]
-        # @param heads [Heads, nil] those kept outside the database
+        # @param heads [Heads, Hash, nil] those kept outside the database
         def initialize(db, keys, heads: nil)
           @db = db
           @chain = keys.chain

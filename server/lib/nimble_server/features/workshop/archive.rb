@@ -14,8 +14,9 @@ module NimbleServer
       #   Archive.new(shop, library: library).report(bytes)
       class Archive
         MOST_FILES = 400
-        LARGEST_FILE = 1_000_000
-        LARGEST = 40_000_000
+        LARGEST_FILE = 400_000
+        LARGEST = 16_000_000
+        NAME = 120 # characters of a file's name that are shown
         TAKES = %w[take skip].freeze
 
         # One file of an archive: its name, the profile, or what is wrong with it.
@@ -87,23 +88,30 @@ module NimbleServer
         def rows(bytes)
           left = LARGEST
           entries(bytes).map do |entry|
-            name = entry.name.dup.force_encoding("UTF-8").scrub("?").delete("\u0000-\u001f")[-120..] || entry.name
-            text = entry.get_input_stream { |stream| stream.read(LARGEST_FILE + 1) }.to_s
+            text = unpacked { entry.get_input_stream { |stream| stream.read(LARGEST_FILE + 1) }.to_s }
             left -= text.bytesize
             raise refused("It unpacks to more than #{LARGEST / 1_000_000} MB.") if left.negative?
 
-            row(name, text)
+            row(name(entry), text)
           end
-        rescue Zip::Error, Zlib::Error, EOFError
+        end
+
+        # What a stranger's archive makes the library stumble over is one thing: it is none we read.
+        def unpacked
+          yield
+        rescue StandardError
           raise refused("It cannot be unpacked as a ZIP archive.")
         end
 
+        def name(entry) = entry.name.b.force_encoding("UTF-8").scrub("?").gsub(/[[:cntrl:]]/, "").chars.last(NAME).join
+
         def entries(bytes)
           files =
-            Zip::File
-              .open_buffer(StringIO.new(bytes))
-              .entries
-              .select { |entry| entry.file? && entry.name.end_with?(".json") }
+            unpacked do
+              Zip::File.open_buffer(StringIO.new(bytes)).entries.select do |entry|
+                entry.file? && entry.name.b.end_with?(".json")
+              end
+            end
           raise refused("It holds no .json file.") if files.empty?
           raise refused("It holds #{files.size} profiles; at most #{MOST_FILES} are read.") if files.size > MOST_FILES
 

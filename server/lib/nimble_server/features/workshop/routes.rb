@@ -58,17 +58,17 @@ module NimbleServer
         end
 
         def self.archives(app)
-          app.api(:get, "/api/library", role: :advisor) do
+          app.api(:get, "/api/library", role: :advisor, beside: "long") do
             content_type "application/zip"
             headers "content-disposition" => "attachment; filename=\"engines.zip\""
             Archive.new(shop, library: library).write
           end
 
-          app.api(:post, "/api/library/report", role: :owner, body: "LibraryArchive") do
+          app.api(:post, "/api/library/report", role: :owner, body: "LibraryArchive", beside: "long") do
             Archive.new(shop, library: library).report(Routes.bytes(body_json))
           end
 
-          app.api(:post, "/api/library", role: :owner, body: "KeepArchive") do
+          app.api(:post, "/api/library", role: :owner, body: "KeepArchive", beside: "long") do
             once(201) { Archive.new(shop, library: library).keep(Routes.bytes(body_json), body_json["rows"]) }
           end
         end

@@ -1,0 +1,61 @@
+# frozen_string_literal: true
+
+require_relative "../../bin/support/supervisor"
+
+# Children that fall, each counted by itself.
+RSpec.describe Supervisor do
+  # A clock that is set, and a supervisor that says what it does.
+  let(:now) { [0.0] }
+  let(:said) { [] }
+  let(:supervisor) { described_class.new(clock: -> { now.first }) { |line| said << line } }
+
+  def child(code) = Process.spawn("ruby", "--disable-gems", "-e", "exit #{code}")
+
+  it "waits longer each time a child falls, and never gives up" do
+    expect((1..9).map { |falls| described_class.pause(falls) }).to eq([0, 1, 2, 4, 8, 16, 30, 30, 30])
+  end
+
+  it "starts a child that fell again, says so, and leaves the others alone" do
+    starts = Hash.new(0)
+    supervisor.keep("Calm") { Process.spawn("sleep", "600").tap { starts["Calm"] += 1 } }
+    supervisor.keep("Falling") do
+      starts["Falling"] += 1
+      supervisor.stop if starts["Falling"] == 4
+      now[0] += 100
+      child(starts["Falling"] == 4 ? 0 : 1)
+    end
+    supervisor.run
+    expect(starts).to eq("Calm" => 1, "Falling" => 4)
+    expect(said.uniq).to eq(["Falling ended by itself; starting it again."])
+  end
+
+  it "does not count one that ended well, and tries again what does not start" do
+    tries = 0
+    supervisor.keep("Odd") do
+      now[0] += 40
+      tries += 1
+      raise "no such program" if tries == 2
+
+      supervisor.stop if tries == 3
+      child(0)
+    end
+    supervisor.run
+    expect(tries).to eq(3)
+    expect(said).to eq(["Odd did not start: no such program It is tried again."])
+  end
+
+  it "does not count falls that come with the ground's" do
+    fallen = Hash.new(0)
+    supervisor.keep("Ground", essential: true) do
+      fallen["Ground"] += 1
+      child(fallen["Ground"] == 1 ? 1 : 0)
+    end
+    supervisor.keep("Upon it") do
+      fallen["Upon it"] += 1
+      supervisor.stop if fallen["Upon it"] == 6
+      child(1)
+    end
+    supervisor.run
+    expect(said.grep(/Upon it/).uniq - ["Upon it ended by itself; starting it again."]).to all(match(/in 1 s/))
+  end
+end
