@@ -122,7 +122,7 @@ class Archive
   # Before anything is restored: the heads it promises are those it was written with.
   def refuse_unsigned(facts, keys)
     lacking = facts["keys"] - keys.ids
-    raise Refused, "The record_keys here lack the key #{lacking.first} of this archive." if lacking.any?
+    raise Refused, "The record_keys here: it lacks the key #{lacking.first} of this archive." if lacking.any?
     return if facts["keys"].any? && Archive.mac(keys, facts) == facts["mac"]
 
     raise Refused, "#{@path} is not signed with the keys that are here: it was changed, or these are another shop's."

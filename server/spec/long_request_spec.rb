@@ -18,9 +18,15 @@ RSpec.describe NimbleServer::LongRequest do
   def beside(runner: @runner)
     allow(described_class).to receive(:handed_on?).and_return(true)
     allow(described_class::Run).to receive(:enqueue) do |shop_id, id, **|
-      @web.after_commit { Thread.new { runner&.work_off(shop_id, id) } }
+      Thread.new { runner.work_off(shop_id, id) if stored?(id) }
     end
     yield
+  end
+
+  # Once the transaction that put it there has ended.
+  def stored?(id)
+    Thread.pass while requests.where(id: id).empty?
+    true
   end
 
   it "answers what the request itself would have answered, bytes and refusals alike, and keeps nothing" do

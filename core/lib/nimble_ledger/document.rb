@@ -19,7 +19,9 @@ module NimbleLedger
       refuse("too_large", "The #{what} is larger than #{max_bytes / 1_000_000} MB.") if text.bytesize > max_bytes
       text = text.dup.force_encoding(Encoding::UTF_8)
       refuse("invalid_encoding", "The #{what} is not UTF-8 text.") unless text.valid_encoding?
-      JSON.parse(text.delete_prefix("\uFEFF"), max_nesting: MAX_DEPTH)
+      JSON
+        .parse(text.delete_prefix("\uFEFF"), max_nesting: MAX_DEPTH)
+        .tap { |value| refuse_null_characters(value, what) if text.include?('\\u0000') }
     rescue JSON::NestingError
       refuse("too_deep", "The #{what} is nested deeper than #{MAX_DEPTH} levels.")
     rescue JSON::ParserError => e
@@ -28,6 +30,31 @@ module NimbleLedger
 
     def refuse(code, message)
       raise InvalidInput.new(message, code: code, details: [{ "path" => "", "message" => message }])
+    end
+
+    # Text with the character 0 in it can be kept nowhere.
+    def refuse_null_characters(value, what)
+      path = null_character(value, "") or return
+      raise InvalidInput.new(
+              "The #{what} holds the character 0 at #{path.empty? ? "its top" : path}.",
+              code: "invalid_encoding",
+              details: [{ "path" => path, "message" => "holds the character 0" }]
+            )
+    end
+
+    # @return [String, nil] where the first one stands
+    def null_character(value, path)
+      case value
+      when String
+        path if value.include?("\0")
+      when Array
+        value.each_with_index.lazy.filter_map { |member, i| null_character(member, "#{path}/#{i}") }.first
+      when Hash
+        value
+          .lazy
+          .filter_map { |key, member| key.include?("\0") ? path : null_character(member, "#{path}/#{key}") }
+          .first
+      end
     end
 
     # The parser names a line, or the text it stumbled over; either becomes a line number.

@@ -89,6 +89,9 @@ class Visitor
     self
   end
 
+  # Somebody else at the same processes, signed in nowhere.
+  def stranger = Visitor.new(@ports)
+
   def refresh = @token = insist("GET", "/api/session").body["csrf"]
 
   # @param body [Hash, String, nil]
@@ -125,7 +128,8 @@ class Visitor
   def port = @ports[@turn % @ports.size]
 
   def keep(response)
-    @cookie = response["set-cookie"].split(";").first if response["set-cookie"]
+    mine = response.get_fields("set-cookie").to_a.map { |one| one.split(";").first }
+    @cookie = mine.find { |one| one.start_with?("nimble=") } || @cookie
     Answer.new(
       response.code.to_i,
       response["content-type"].to_s.include?("json") ? JSON.parse(response.body) : response.body

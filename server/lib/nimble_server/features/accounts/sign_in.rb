@@ -18,6 +18,7 @@ module NimbleServer
         LIFETIME_SECONDS = 14 * 86_400
 
         plugin :middleware
+        plugin :cookies
 
         # Where and how accounts are kept.
         KEEPING =

@@ -84,13 +84,13 @@ module NimbleServer
 
         # A device's clock may be wrong, but not by years.
         def refuse_time(card, event, index)
-          at = ::Time.iso8601(event.at)
+          at = event.at
           return if at.between?(card.job[:created_at] - EARLY, @shop.now + AHEAD)
 
           raise Refusal.new(
                   422,
                   "mark_time",
-                  "The device's clock is wrong: it says #{event.at}. Set it, then make the mark again.",
+                  "The device's clock is wrong: it says #{event.at.getutc.iso8601}. Set it, then make the mark again.",
                   details: [{ "path" => "/marks/#{index}/at", "message" => "is far from the server's clock" }]
                 )
         end
