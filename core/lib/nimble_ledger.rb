@@ -195,4 +195,17 @@ require_relative "nimble_ledger/card/open"
 require_relative "nimble_ledger/card/standing"
 require_relative "nimble_ledger/card/proposal"
 require_relative "nimble_ledger/card/for_trace"
+%w[
+  wall_clock
+  opening_hours
+  duration
+  board
+  simulation
+  offers
+  move
+  pace
+  checks
+  request
+  pace_request
+].each { |file| require_relative "nimble_ledger/day/#{file}" }
 require_relative "nimble_ledger/answers"

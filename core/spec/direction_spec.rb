@@ -18,7 +18,7 @@ RSpec.describe "the folders of the core" do
     %w[slots vehicle],
     %w[job car],
     %w[documents estimate],
-    %w[bench scope trace ledger],
+    %w[bench scope trace ledger day],
     %w[practice],
     %w[picture],
     %w[quote],

@@ -67,7 +67,11 @@ RSpec.describe "bin/start in a storm" do
   def save(visitor, car)
     page = visitor.insist("POST", "/api/quotes", { vehicle_id: car }, "Idempotency-Key" => SecureRandom.uuid).body
     id = page["quote"]["id"]
-    shown = visitor.insist("GET", "/api/quotes/#{id}").body
+    content = page["draft"]["content"]
+    scopes = [content["scopes"].first.merge("cylinders" => [5], "works" => ["plug"])]
+    given = { version: page["draft"]["version"], content: content.merge("scopes" => scopes) }
+    stored = visitor.insist("PUT", "/api/quotes/#{id}/draft", given)
+    shown = stored.status == 200 ? stored.body : visitor.insist("GET", "/api/quotes/#{id}").body
     body = { version: shown["draft"]["version"], priced_with: shown["priced_with"] }
     saved = visitor.insist("POST", "/api/quotes/#{id}/revisions", body, "Idempotency-Key" => SecureRandom.uuid)
     raise "not saved: #{saved.status} #{saved.body}" unless saved.status == 201
@@ -78,16 +82,16 @@ RSpec.describe "bin/start in a storm" do
   it "goes on" do
     @silence = 0
     told = Thread::Queue.new
-    threads = [watch, saver(told)]
+    threads = [watch, @saver = saver(told)]
     KINDS.keys.cycle.first(kills).each do |kind|
       before = told.size
-      @start.wait_until(120) { ours(KINDS.fetch(kind)).any? && told.size > before }
+      @start.wait_until { (ours(KINDS.fetch(kind)).any? && told.size > before) || !@saver.alive? }
       pid = ours(KINDS.fetch(kind)).first
       warn "#{Time.now} #{kind} #{pid} told #{told.size} silence #{@silence.round(1)}" if ENV["STORM_TALK"]
       Process.kill("KILL", pid) if pid
     end
     before = told.size
-    @start.wait_until(120) { told.size > before }
+    @start.wait_until { told.size > before || !@saver.alive? }
     @over = true
     threads.each(&:join)
     list = told.size.times.map { told.pop }

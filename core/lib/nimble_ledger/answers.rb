@@ -11,7 +11,9 @@ module NimbleLedger
       Bench::Request::FORMAT => Bench::Request,
       Scope::Request::FORMAT => Scope::Request,
       Trace::Request::FORMAT => Trace::Request,
-      Ledger::History::FORMAT => Ledger::History
+      Ledger::History::FORMAT => Ledger::History,
+      Day::Request::FORMAT => Day::Request,
+      Day::PaceRequest::FORMAT => Day::PaceRequest
     }.freeze
 
     module_function
