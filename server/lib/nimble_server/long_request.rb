@@ -133,16 +133,22 @@ module NimbleServer
       end
 
       def work_off(shop_id, id)
-        Database.within_shop(@db, shop_id) do
-          shop = Shop.new(@db, shop_id)
-          rows = shop[:long_requests].where(id: id)
-          row = rows.where(state: "waiting").returning.update(state: "working").first
-          row ? finish(rows, row) : rows.where(state: "working").update(state: "failed")
-        end
-        exit(0) if memory > LARGEST_KB
+        rows = Shop.new(@db, shop_id)[:long_requests].where(id: id)
+        row = inside(shop_id) { take(rows) }
+        finish(rows, row) if row
+        Thread.main.raise(SystemExit) if memory > LARGEST_KB
       end
 
       private
+
+      def inside(shop_id, &block) = Database.within_shop(@db, shop_id, &block)
+
+      # @return [Hash, nil] nil for one that was cancelled, or that a process fell over before
+      def take(rows)
+        row = rows.where(state: "waiting").returning.update(state: "working").first
+        rows.where(state: "working").update(state: "failed") unless row
+        row
+      end
 
       # What was asked, as the API takes it; given up when it was cancelled.
       def env_of(row, rows)
@@ -160,16 +166,17 @@ module NimbleServer
 
       def finish(rows, row)
         status, headers, body = @api.call(env_of(row, rows))
-        count = store(row, body)
-        rows.where(state: "working").update(
-          state: "done",
-          status: status,
-          answer_headers: Sequel.pg_jsonb(headers.slice("content-type", "content-disposition")),
-          parts: count
-        )
+        inside(row[:shop_id]) do
+          rows.where(state: "working").update(
+            parts: store(row, body),
+            state: "done",
+            status: status,
+            answer_headers: Sequel.pg_jsonb(headers.slice("content-type", "content-disposition"))
+          )
+        end
       rescue StandardError => e
         LastResort.log(e)
-        rows.update(state: "failed")
+        inside(row[:shop_id]) { rows.update(state: "failed") }
       end
 
       # @return [Integer] how many parts it came to

@@ -4,8 +4,8 @@ require "date"
 
 module NimbleLedger
   module Bench
-    # When plugs are due again (model.md section 10): by distance and by months, whichever comes first, with what the
-    # car does a year.
+    # When plugs are due again, asked on the bench (model.md section 10; the rule is Vehicle::Interval): by distance and
+    # by months, whichever comes first, with what the car does a year.
     class Interval
       DAYS_PER_YEAR = 365.25r
       BELIEVED = 10
@@ -31,8 +31,7 @@ module NimbleLedger
       # @raise [InvalidInput] for an odometer below the change, a change still to come, a day that is none
       def initialize(given, engine:, house:, path: "/interval")
         @given = given
-        @engine = engine
-        @house = house
+        @interval = Vehicle::Interval.new(engine, house, severe: given.fetch("severe", false))
         @path = path
         @today = date("today")
         @changed_on = given["changed_on"] && date("changed_on")
@@ -40,24 +39,24 @@ module NimbleLedger
         freeze
       end
 
-      # @return [Numeric, nil] km between changes
-      def km = kilometers && whole(kilometers)
+      # @return [Numeric] km between changes
+      def km = @interval.km
 
       # @return [Integer, nil] whole months between changes
-      def months = @engine.plug("interval_months")&.then { |months| (ThreePoints.exact(months) * severity).floor }
+      def months = @interval.months
 
-      # @return [Numeric, nil] odometer when they are due
-      def due_km = kilometers && whole(exact("changed_km") + kilometers)
+      # @return [Numeric] odometer when they are due
+      def due_km = @interval.due_km(@given["changed_km"])
 
       # @return [Date, nil] the earlier of months and distance; what is past stays past
       def due_on = [by_months, by_distance].compact.min
 
-      # @return [Float, nil] share of the interval run since the change; section 5's r
-      def overdue_ratio = kilometers && (run / kilometers).to_f
+      # @return [Float] share of the interval run since the change; section 5's r
+      def overdue_ratio = (run / @interval.exact_km).to_f
 
       # @return [Array<Units::Question>]
       def questions
-        return [] unless kilometers && run > kilometers * BELIEVED
+        return [] unless run > @interval.exact_km * BELIEVED
 
         message = "#{run.to_i} km since the change is more than ten intervals of #{km} km: is a figure missing?"
         [Units::Question.new("#{@path}/changed_km", "long-run", message)]
@@ -77,33 +76,16 @@ module NimbleLedger
 
       def exact(key) = ThreePoints.exact(@given[key])
       def run = exact("odometer_km") - exact("changed_km")
-      def severity = @given["severe"] ? ThreePoints.exact(@house["severe_use"]) : 1r
-
-      # The profile's where it states one; else the grade's, shorter in a boosted engine with direct injection.
-      # @return [Rational, nil]
-      def kilometers = stated ? ThreePoints.exact(stated) * severity : by_grade
-
-      def stated = @engine.plug("interval_km")
-
-      def by_grade
-        km = @house["grade_km"][@engine.plug("grade")] or return nil
-        ThreePoints.exact(km) * (boosted? ? ThreePoints.exact(@house["boosted_interval"]) : 1r) * severity
-      end
-
-      def boosted? = @engine.injection == "direct" && %w[turbo twin-charged].include?(@engine.aspiration)
-
-      def by_months = @changed_on && months && (@changed_on >> months)
+      def by_months = @interval.due_on(@changed_on)
 
       def by_distance
-        return nil unless due_km && @given["yearly_km"]
+        return nil unless @given["yearly_km"]
 
         left = ThreePoints.exact(due_km) - exact("odometer_km")
         return left.positive? ? nil : @today if @given["yearly_km"].zero?
 
         @today + (left / exact("yearly_km") * DAYS_PER_YEAR).floor
       end
-
-      def whole(number) = number.denominator == 1 ? number.to_i : number.to_f
 
       def date(key)
         Date.iso8601(@given[key])

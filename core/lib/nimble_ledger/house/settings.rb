@@ -197,8 +197,8 @@ module NimbleLedger
       declare "risk",
               "live_variance",
               0.8,
-              Shape.number(above: 0, max: 100, unit: "factor"),
-              "Variance of what the plugs of one engine share, once some are out"
+              Shape.number(max: 100, unit: "factor"),
+              "Variance of what the plugs of one car share and their history does not say; 0: nothing"
       declare "risk",
               "sign_factor",
               { "freer" => 0.5, "more-force" => 2.0, "chirps" => 0.9 },
@@ -296,7 +296,12 @@ module NimbleLedger
               { "nickel" => 40_000, "platinum" => 80_000, "iridium" => 100_000 },
               Shape.object(required: %w[nickel platinum iridium].to_h { |grade| [grade, kilometers] }),
               "Distance between changes where the profile has none, by grade"
-      declare "bench", "boosted_interval", 0.5, factor, "That distance, turbocharged with direct injection"
+      declare "bench",
+              "boosted_interval",
+              0.5,
+              Shape.either(factor, Shape.one_of("stated", "halved"), say: "a factor, stated or halved"),
+              "That distance, turbocharged with direct injection",
+              "A factor, or stated: half of what its grade gives. halved: half of what the maker states, too."
       declare "bench", "severe_use", 0.7, factor, "Distance and months between changes, in severe use"
 
       km = Shape.number(above: 0, max: 100_000_000, unit: "km")

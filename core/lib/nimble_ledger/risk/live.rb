@@ -49,12 +49,12 @@ module NimbleLedger
 
       # What a plug still in the head has, from what it had before the job.
       # @param before [PlugRemoval::Chances]
-      # @param expected [Float] sum of the break chances, before the job, of the plugs that are out
+      # @param shared [Float] what was learned of the factor all plugs share (rules 1 and 2; 1 under rules 3)
       # @return [PlugRemoval::Chances]
-      def chances(before, expected)
+      def chances(before, shared: 1.0)
         moved = sign_factor * (@hot ? @house["hot_factor"] : 1)
         PlugRemoval::Chances.new(
-          Odds.shift(before.broken, moved * shared_factor(expected)),
+          Odds.shift(before.broken, moved * shared),
           Odds.shift(before.thread, moved),
           Odds.shift(before.stubborn, moved)
         )
@@ -69,8 +69,10 @@ module NimbleLedger
       def count(target) = out.count { |one| one.target == target }
 
       # Above 1 when more broke than expected.
-      # @param expected [Float]
+      # @param expected [Float] sum of the break chances, before the job, of the plugs that are out
       def shared_factor(expected)
+        return 1.0 if @house["live_variance"].zero?
+
         prior = 1 / @house["live_variance"].to_f
         (prior + out.count { |one| one.outcome == "broken" }) / (prior + expected)
       end

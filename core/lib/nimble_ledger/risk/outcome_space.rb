@@ -41,10 +41,11 @@ module NimbleLedger
         @billed_only = billed_only
         @outcomes = outcomes
         @middle = middle_factor
-        plugs = plug_factors
+        plugs = lots
         @others = mishap_factors(mishap_cents) + @outcomes.happened.map { |out| [came_of(out)] }
-        @merged = (plugs + @others).reduce(1) { |size, factor| size * factor.size } > LIMIT
-        @of_plugs = together(plugs).freeze
+        sizes = plugs.map(&:size) + @others.map(&:size)
+        @merged = sizes.reduce(1) { |product, size| product * size } > LIMIT
+        @of_plugs = (@outcomes.frailty ? sharing(plugs) : together(plugs.map(&:apart))).freeze
       end
 
       # What the plugs still in the head may come to, whatever else happens: far fewer outcomes.
@@ -108,10 +109,54 @@ module NimbleLedger
         factors.empty? ? 1 : (factors.min + factors.max) / 2.0
       end
 
-      # Plugs alike in chances and factor, each lot as the ways it may come out.
-      def plug_factors
+      # Plugs alike in chances and factor: hazard of each, how many, the states of one that breaks and of one that does
+      # not (given that), and what it may come to altogether.
+      Lot =
+        Struct.new(:hazard, :count, :broken, :whole, :ends, :merge) do
+          # @return [Integer] distinct outcomes
+          def size = apart.size
+
+          # What they may come to, each by itself.
+          def apart = @apart ||= repeated(ends, count)
+
+          # What they may come to where so many of them break.
+          # @return [Array<OutcomeState>] given that
+          def with_broken(breaks) =
+            (@with_broken ||= {})[breaks] ||= merge.call(repeated(broken, breaks), repeated(whole, count - breaks))
+
+          private
+
+          def repeated(one, times) = times.times.reduce([OutcomeState::START]) { |all, _time| merge.call(all, one) }
+        end
+      private_constant :Lot
+
+      def lots
         alike = @outcomes.plug_rows.group_by { |row| [row.chances, row.target.extraction_factor] }
-        alike.map { |(chances, factor), rows| repeated(ends_of_one_plug(chances, factor), rows.sum(&:count)) }
+        alike.map do |(chances, factor), rows|
+          Lot.new(
+            rows.first.hazard,
+            rows.sum(&:count),
+            [ending("broken", 1.0, factor)],
+            ends_of_whole_plug(chances, 1.0, factor),
+            ends_of_one_plug(chances, factor),
+            method(:merge)
+          )
+        end
+      end
+
+      # Lots that break together (Frailty): how many of each break, then what the whole ones come to.
+      def sharing(lots)
+        shared = @outcomes.frailty.joint(lots.map { |lot| Frailty::Lot.new(lot.hazard, lot.count) })
+        ways =
+          shared.flat_map do |breaks, chance|
+            next [] if chance < NEGLIGIBLE
+
+            given = [OutcomeState.of(chance, OutcomeState::NONE, ThreePoints.exactly(0))]
+            lots.zip(breaks).reduce(given) do |all, (lot, count)|
+              merged ? merge(all, lot.with_broken(count)) : product(all, lot.with_broken(count))
+            end
+          end
+        merged ? merge([OutcomeState::START], ways) : ways
       end
 
       # Mishaps alike in chance, time and parts: six connectors that may each break.
@@ -123,12 +168,17 @@ module NimbleLedger
       def repeated(one, count) = (1..count).reduce([OutcomeState::START]) { |all, _time| merge(all, one) }
 
       def ends_of_one_plug(chances, factor)
-        broken, thread, stubborn = chances.to_a
-        sound = (1 - broken) * (1 - thread)
-        stubborn = 0 if @billed_only
+        broken = ending("broken", chances.broken, factor)
+        [broken, *ends_of_whole_plug(chances, 1 - chances.broken, factor)].select { |state| state.chance.positive? }
+      end
+
+      # How one that does not break may come.
+      # @param whole [Float] chance that it does not
+      def ends_of_whole_plug(chances, whole, factor)
+        sound = whole * (1 - chances.thread)
+        stubborn = @billed_only ? 0 : chances.stubborn
         [
-          ending("broken", broken, factor),
-          ending("thread", (1 - broken) * thread, factor),
+          ending("thread", whole * chances.thread, factor),
           ending("stubborn", sound * stubborn, factor),
           ending("free", sound * (1 - stubborn), factor)
         ].select { |state| state.chance.positive? }

@@ -5,10 +5,13 @@ module NimbleLedger
     # What may happen on one job, all plugs and mishaps together, and what has happened already (model.md section 5,
     # "Job level" and "Live").
     class Outcomes
-      # Plugs of a target that are still in the head: how many, and the chances of each.
-      PlugRow = Struct.new(:target, :chances, :count)
+      # Plugs of a target that are still in the head: how many, the chances of each, and under rules 3 its break hazard.
+      PlugRow = Struct.new(:target, :chances, :count, :hazard)
 
       attr_reader :plug_rows, :mishaps
+
+      # @return [Frailty, nil] what the plugs share; nil where each goes its own way
+      attr_reader :frailty
 
       # @return [Array<Live::Out>] plugs that are out, with what came of them
       attr_reader :happened
@@ -20,22 +23,9 @@ module NimbleLedger
       def initialize(plan, removal, car, live: nil)
         @house = car.house
         @removal = removal
+        @live = live
         @happened = live ? live.out : []
-        expected = happened.sum(0.0) { |out| removal.chances(out.target).broken }
-        @plug_rows =
-          plan
-            .targets
-            .select(&:plug?)
-            .filter_map do |target|
-              left = target.plugs - (live ? live.count(target) : 0)
-              if left.positive?
-                PlugRow.new(
-                  target,
-                  live ? live.chances(removal.chances(target), expected) : removal.chances(target),
-                  left
-                )
-              end
-            end
+        @plug_rows = car.rules.one_frailty? ? rows_sharing(plan) : rows_apart(plan)
         @mishaps = Mishaps.of(plan, condition: car.condition, house: @house)
         freeze
       end
@@ -44,7 +34,7 @@ module NimbleLedger
       def no_trouble
         return 0.0 if happened.any? { |out| out.outcome != "free" }
 
-        plugs = plug_rows.reduce(1.0) { |p, row| p * (row.chances.no_trouble**row.count) }
+        plugs = frailty ? all_free_sharing : plug_rows.reduce(1.0) { |p, row| p * (row.chances.no_trouble**row.count) }
         mishaps.reduce(plugs) { |p, mishap| p * (1 - mishap.chance) }
       end
 
@@ -66,8 +56,7 @@ module NimbleLedger
 
       # @return [Array<Float>] [k] = chance that exactly k plugs break, k = 0..plugs in scope
       def broken_counts
-        counts = [1.0]
-        plug_rows.each { |row| row.count.times { add_plug(counts, row.chances.broken) } }
+        counts = counts_to_come
         happened.each { |out| add_plug(counts, out.outcome == "broken" ? 1.0 : 0.0) }
         counts
       end
@@ -94,7 +83,62 @@ module NimbleLedger
           cylinders(target).any? { |number| @removal.leaves_shell?(number) }
         end
 
+      # @return [Array<Frailty::Lot>] plugs still in the head, one lot a row
+      def lots = plug_rows.map { |row| Frailty::Lot.new(row.hazard, row.count) }
+
       private
+
+      # Each plug still in the head by itself (rules 1 and 2): what was learned of the shared factor moves its odds.
+      def rows_apart(plan)
+        expected = happened.sum(0.0) { |out| @removal.chances(out.target).broken }
+        rows(plan) do |before|
+          @live ? @live.chances(before, shared: @live.shared_factor(expected)) : before
+        end
+      end
+
+      # Together (rules 3): a plug's break chance follows from its hazard and the factor as it is known by now.
+      def rows_sharing(plan)
+        prior = Frailty.new(@house["live_variance"])
+        rows = rows(plan) { |before| @live ? @live.chances(before) : before }
+        rows.each { |row| row.hazard = prior.hazard(row.chances.broken) }
+        @frailty = shared(prior, rows)
+        return rows if happened.empty? || @frailty.nil?
+
+        rows.each { |row| row.chances = row.chances.dup.tap { |one| one.broken = @frailty.breaks(row.hazard) } }
+      end
+
+      def rows(plan)
+        plan
+          .targets
+          .select(&:plug?)
+          .filter_map do |target|
+            left = target.plugs - (@live ? @live.count(target) : 0)
+            PlugRow.new(target, yield(@removal.chances(target)), left) if left.positive?
+          end
+      end
+
+      # One plug, with nothing out yet, shares nothing that would show.
+      def shared(prior, rows)
+        left = rows.flat_map { |row| [row.hazard] * row.count }
+        return nil if prior.independent? || (happened.empty? && left.size < 2)
+
+        broken, whole = happened.partition { |out| out.outcome == "broken" }
+        hazards = ->(outs) { outs.map { |out| prior.hazard(@removal.chances(out.target).broken) } }
+        Frailty.new(@house["live_variance"], whole: hazards.call(whole), broken: hazards.call(broken), left: left)
+      end
+
+      def all_free_sharing
+        none = frailty.none(plug_rows.sum(0.0) { |row| row.hazard * row.count })
+        plug_rows.reduce(none) { |p, row| p * (row.chances.no_trouble_whole**row.count) }
+      end
+
+      def counts_to_come
+        return frailty.counts(lots) if frailty
+
+        counts = [1.0]
+        plug_rows.each { |row| row.count.times { add_plug(counts, row.chances.broken) } }
+        counts
+      end
 
       def cylinders(target) = target.cylinders.empty? ? [nil] : target.cylinders
 

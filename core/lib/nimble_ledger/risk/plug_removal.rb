@@ -6,19 +6,21 @@ module NimbleLedger
     # what is fitted, odds multiplied by what is known of the car and the cylinder. Staged: it breaks; if not, the
     # thread is damaged; if not, it is stubborn; else free.
     class PlugRemoval
-      # What stands in for a grade nobody states.
-      USUAL_GRADE = "platinum"
-
-      # Distance between changes of the plug the profile names: its own, else that of its grade.
+      # Distance between changes of the plug the profile names: its own, else that of its grade (rules 1 and 2).
       # @param engine [Profile::Engine]
       # @param house [House::Settings]
       # @return [Numeric] km
       def self.interval_km(engine, house) =
-        engine.plug("interval_km") || house["grade_km"].fetch(engine.plug("grade") || USUAL_GRADE)
+        engine.plug("interval_km") || house["grade_km"].fetch(engine.plug("grade") || Vehicle::Interval::USUAL_GRADE)
 
       # Chances of one plug: each stage's own, given the stages before it did not happen.
       Chances =
-        Struct.new(:broken, :thread, :stubborn) { def no_trouble = (1 - broken) * (1 - thread) * (1 - stubborn) }
+        Struct.new(:broken, :thread, :stubborn) do
+          def no_trouble = (1 - broken) * no_trouble_whole
+
+          # Chance that a plug which did not break comes out free.
+          def no_trouble_whole = (1 - thread) * (1 - stubborn)
+        end
 
       # One thing that moves the odds, in codes. kind: "distance" (amount: intervals since the last change), "years"
       # (amount: since the last change), "head" (level: its metal), "wear" (level: rust), "compound", "soak" (level:
@@ -92,9 +94,14 @@ module NimbleLedger
       end
 
       def distance_factor(known)
-        interval = known.interval_km || PlugRemoval.interval_km(@engine, @house)
-        ratio = known.distance_km / interval.to_f
+        ratio = known.distance_km / interval_km(known).to_f
         Factor.new("distance", nil, ratio.round(2), @house["distance_factor"]**[0, ratio - 1].max)
+      end
+
+      def interval_km(known)
+        return Vehicle::Interval.new(@engine, @house, fitted_km: known.interval_km).km if @car.rules.one_interval?
+
+        known.interval_km || PlugRemoval.interval_km(@engine, @house)
       end
 
       def years_factor(known)
