@@ -197,11 +197,31 @@ RSpec.describe NimbleServer::Features::Jobs do
     end
     expect(@db[:job_pictures].where(job_id: made["id"]).count).to eq(1)
     seen = @bay.get("/api/jobs/#{made["id"]}/pictures/#{id}")
-    expect([seen.status, seen.headers["content-type"], seen.body.b]).to eq([200, "image/png", Pictures.png(40, 30)])
+    expect([seen.status, seen.headers["content-type"]]).to eq([200, "image/png"])
+    expect(seen.headers["content-security-policy"]).to eq("sandbox; default-src 'none'")
+    expect(seen.body.b).to start_with("\x89PNG".b)
     expect(@stranger.get("/api/jobs/#{made["id"]}/pictures/#{id}").status).to eq(404)
     Pictures.bad.each do |what, bytes|
       status, body = keep.call(bytes)
       expect([what, status, body.dig("error", "code")]).to eq([what, 422, "bad_picture"])
+    end
+  end
+
+  it "takes no mark from a clock that is years off, and says so" do
+    made = job
+    %w[2099-01-01T10:00:00Z 2001-01-01T10:00:00Z].each do |at|
+      answer = hand_in(made, mark("start").merge("at" => at, "id" => SecureRandom.uuid)).last
+      expect(answer["refused"].first).to include("code" => "mark_time", "message" => include("clock is wrong"))
+    end
+  end
+
+  it "keeps the points of a picture and nothing that hung on to it" do
+    made = job
+    Pictures.laden.each do |what, bytes|
+      status, body = @bay.call(:post, "/api/jobs/#{made["id"]}/pictures", { data: [bytes].pack("m0") })
+      expect([what, status]).to eq([what, 201])
+      kept = @db[:job_pictures].where(id: body["id"]).get(:bytes).to_s
+      expect([what, kept.b.include?("script"), kept.b.include?("quay")]).to eq([what, false, false])
     end
   end
 

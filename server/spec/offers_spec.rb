@@ -386,6 +386,42 @@ RSpec.describe NimbleServer::Features::Offers do
 
   def verified = NimbleServer::Features::Record::Verification.new(@db, NimbleServer::Features::Record::Keys.current).run
 
+  it "hands the secret link to nobody who may not send, and takes no answer from a browser of the shop" do
+    sent = offer(saved, channel: "text").last["offers"].first
+    technician = Client.as("bay@merrow.example")
+    quote = @db[:offers].where(id: sent["id"]).get(:quote_id)
+    seen = technician.call(:get, "/api/quotes/#{quote}/yes").last["offers"].first
+    expect([sent["link"], seen["link"]]).to match([%r{/y/}, nil])
+    path = URI(sent["link"]).path
+    limit = sent["scopes"].first["limit_cents"]
+    technician.post(path, URI.encode_www_form(act: "yes-0-#{limit}", name: "Somebody"))
+    expect([technician.last_response.status, technician.last_response.body]).to match([403, include("signed in")])
+    technician.post("#{path}/seen", "")
+    row = @db[:offers].where(id: sent["id"])
+    expect([row.get(:seen_at), @db[:offer_answers].where(offer_id: sent["id"]).count]).to eq([nil, 0])
+    customer = Client.new
+    customer.post(path, URI.encode_www_form(act: "yes-0-#{limit}", name: "Ines Calloway"))
+    expect([customer.last_response.status, @db[:offer_answers].where(offer_id: sent["id"]).count]).to eq([303, 1])
+  end
+
+  {
+    "mail" => ["javascript:alert(1)", "a@b.example,c@d.example", "a@b", "a b@c.example", "<a@b.example>", ""],
+    "text" => ["call me", "javascript:alert(1)", "12", "555 0101, 555 0102", ""]
+  }.each do |channel, addresses|
+    it "sends by #{channel} to one address that is one" do
+      id = saved
+      given = ->(address) do
+        { revision: 1, channel: channel, recipient: "Ines", address: address, supersede: true }
+      end
+      addresses.each do |address|
+        status, body = @advisor.call(:post, "/api/quotes/#{id}/offers", given.call(address))
+        expect([address, status, body["error"]["details"].first["path"]]).to eq([address, 422, "/address"])
+      end
+      good = channel == "mail" ? "ines.calloway+boat@harbor.example" : "+1 (555) 0101"
+      expect(@advisor.call(:post, "/api/quotes/#{id}/offers", given.call(good)).first).to eq(201)
+    end
+  end
+
   it "leaves a record that verifies" do
     expect(verified.map(&:fault)).to all(be_nil)
   end

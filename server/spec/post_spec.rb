@@ -76,6 +76,36 @@ RSpec.describe NimbleServer::Features::Outbox::Post do
     expect(db[:carried].where(message_id: row.call[:id]).count).to eq(1)
   end
 
+  it "takes nobody's name for the place of the link: values are put in once" do
+    given = { revision: 1, channel: "text", recipient: "{link} {total} {{x}}", address: "555 0101", supersede: true }
+    offer = @advisor.call(:post, "/api/quotes/#{@id}/offers", given).last["offers"].first
+    texts = []
+    spied = ->(carry, *rest) { carry.call(*rest.tap { texts << rest.last }) }
+    allow(carrier).to receive(:carry).and_wrap_original(&spied)
+    expect(post.carry_one).to be(true)
+    expect(texts.first).to start_with("{link} {total} {{x}}, your quote").and match(%r{here: https?://\S+/y/[\w-]{43}})
+    expect(db[:messages].where(offer_id: offer["id"]).get(:state)).to eq("delivered")
+  end
+
+  it "fails the one message that cannot be carried, whatever is wrong with it, and goes on with the next" do
+    row = message("555 0101")
+    allow(carrier).to receive(:carry).and_raise(ArgumentError, "cannot be told")
+    3.times do
+      expect(post.carry_one).to be(true)
+      clock.ahead += 60
+    end
+    expect(row.call).to include(state: "failed", tries: 3, problem: described_class::UNKNOWN)
+    expect(post.carry_one).to be(false)
+  end
+
+  it "gives up a message whose carrier's process fell each time" do
+    row = message("555 0101")
+    db[:messages].where(id: row.call[:id]).update(state: "sending", tries: 3, updated_at: Time.now - 60)
+    expect(carrier).not_to receive(:carry)
+    expect(post.carry_one).to be(true)
+    expect(row.call).to include(state: "failed", problem: described_class::LEFT)
+  end
+
   it "is taken by one of two processes" do
     message("555 0101")
     taken = Array.new(2) { Thread.new { described_class.new(@post_db, carrier, clock: clock).carry_one } }.map(&:value)

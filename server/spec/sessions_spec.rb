@@ -118,6 +118,20 @@ RSpec.describe NimbleServer::Features::Accounts::SignIn do
       expect(from("198.51.100.7", mail, TestServer::PASSWORD)).to eq(200)
     end
 
+    it "by anybody at the shop's own address lock nobody out who was signed in there before" do
+      mail = account("shared")
+      known = Client.new
+      known.env("REMOTE_ADDR", "198.51.100.9")
+      expect(known.sign_in(mail).first).to eq(200)
+      known.call(:post, "/api/account/logout")
+      expect(10.times.map { from("198.51.100.9", mail) }).to all(eq(401))
+      expect(from("198.51.100.9", mail, TestServer::PASSWORD)).to eq(200)
+      70.times { from("198.51.100.9", mail) }
+      expect(from("198.51.100.9", mail, TestServer::PASSWORD)).to eq(429)
+      expect(known.sign_in(mail).first).to eq(200) # a browser that was signed in is counted by itself
+      expect(9.times.map { known.sign_in(mail, "wrong").first }.last).to eq(429)
+    end
+
     it "from many addresses shut out unknown ones for minutes, never the one its owner signs in from" do
       mail = account("famous")
       expect(from("198.51.100.8", mail, TestServer::PASSWORD)).to eq(200)

@@ -76,10 +76,42 @@ RSpec.describe NimbleLedger::Vehicle do
     expect(unknown.holds?(on: Date.new(2027, 1, 1), km: 900_000)).to be(true)
   end
 
-  it "is due by distance and by months, each where it is known" do
-    due = NimbleLedger::Vehicle::Due.new({ "interval_km" => 120_000, "interval_months" => 96 })
-    expect([due.km(181_000), due.on(Date.new(2026, 11, 26))]).to eq([301_000, Date.new(2034, 11, 26)])
-    expect([due.over_km(10_000, 130_500), due.over_km(10_000, 129_000), due.over_km(nil, 1)]).to eq([500, -1_000, nil])
-    expect(NimbleLedger::Vehicle::Due.new(nil)).not_to be_known
+  describe NimbleLedger::Vehicle::Interval do
+    # @param plug [Hash] of the profile
+    def interval(plug, fitted_km: nil, severe: false, house: {}, **engine)
+      figures = NimbleLedger::House::Settings.defaults.with(house.transform_keys(&:to_s))
+      made = Struct.new(:injection, :aspiration, :plugs) { def plug(key) = plugs[key] }
+      described_class.new(
+        made.new(engine[:injection], engine[:aspiration], plug.transform_keys(&:to_s)),
+        figures,
+        fitted_km: fitted_km,
+        severe: severe
+      )
+    end
+
+    it "is due by distance and by months, what is fitted before what the profile says" do
+      due = interval({ interval_km: 120_000, interval_months: 96 })
+      expect([due.due_km(181_000), due.due_on(Date.new(2026, 11, 26))]).to eq([301_000, Date.new(2034, 11, 26)])
+      over = [due.over_km(10_000, 130_500), due.over_km(10_000, 129_000), due.over_km(nil, 1)]
+      expect(over).to eq([500, -1_000, nil])
+      expect(interval({ interval_km: 120_000 }, fitted_km: 40_000).km).to eq(40_000)
+      expect(interval({ interval_km: 120_000, interval_months: 95 }, severe: true).months).to eq(66)
+    end
+
+    it "goes by the grade where nothing is stated, half of it boosted with direct injection; unstated is platinum" do
+      boosted = { injection: "direct", aspiration: "twin-charged" }
+      expect(interval({ grade: "iridium" }, **boosted).km).to eq(50_000)
+      expect([interval({}).km, interval({}, severe: true).km]).to eq([80_000, 56_000])
+      expect(interval({ interval_km: 90_000 }, **boosted).km).to eq(90_000)
+    end
+
+    it "halves what the maker states where the house says so" do
+      boosted = { injection: "direct", aspiration: "turbo" }
+      halved = { boosted_interval: "halved" }
+      expect(interval({ interval_km: 90_000 }, house: halved, **boosted).km).to eq(45_000)
+      expect(interval({ grade: "nickel" }, house: halved, **boosted).km).to eq(20_000)
+      expect(interval({ interval_km: 90_000 }, house: halved).km).to eq(90_000)
+      expect(interval({ interval_km: 90_000 }, house: { boosted_interval: "stated" }, **boosted).km).to eq(90_000)
+    end
   end
 end

@@ -5,8 +5,9 @@ module NimbleLedger
     # What may happen on one job, all plugs and mishaps together, and what has happened already (model.md section 5,
     # "Job level" and "Live").
     class Outcomes
-      # Plugs of a target that are still in the head: how many, the chances of each, and under rules 3 its break hazard.
-      PlugRow = Struct.new(:target, :chances, :count, :hazard)
+      # Plugs of a target that are still in the head: how many, the chances of each, the construction of what is fitted
+      # (which the chances were worked out for), and under rules 3 the break hazard.
+      PlugRow = Struct.new(:target, :chances, :count, :construction, :hazard)
 
       attr_reader :plug_rows, :mishaps
 
@@ -113,7 +114,9 @@ module NimbleLedger
           .select(&:plug?)
           .filter_map do |target|
             left = target.plugs - (@live ? @live.count(target) : 0)
-            PlugRow.new(target, yield(@removal.chances(target)), left) if left.positive?
+            next unless left.positive?
+
+            PlugRow.new(target, yield(@removal.chances(target)), left, @removal.construction_of(target))
           end
       end
 

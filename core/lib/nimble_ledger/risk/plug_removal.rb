@@ -47,6 +47,9 @@ module NimbleLedger
       # break chance
       def chances(target) = by_cylinder(target).map(&:last).max_by(&:broken)
 
+      # @return [String, nil] construction of what is fitted where the chances of a plug target are those of
+      def construction_of(target) = construction(by_cylinder(target).max_by { |_number, one| one.broken }.first)
+
       # What moves the odds and by how much, at the cylinder the chances are those of; factors of 1 are left out.
       # @return [Array<Factor>]
       def factors(target) =

@@ -19,6 +19,7 @@ module NimbleServer
       HTTP_X_REAL_IP
       HTTP_CLIENT_IP
     ].freeze
+    SCHEMES = %w[HTTP_X_FORWARDED_PROTO HTTP_X_FORWARDED_SCHEME HTTP_X_FORWARDED_SSL HTTP_FORWARDED].freeze
     LOCAL = %w[127.0.0.1 localhost [::1]].freeze
     REFUSED =
       JSON.generate(
@@ -44,9 +45,7 @@ module NimbleServer
     def call(env)
       return 421, { "content-type" => "application/json" }, [REFUSED] unless @hosts.include?(host(env))
 
-      env["rack.url_scheme"] = "http"
-      env.delete("HTTPS")
-      proxied(env) if trusted?(env["REMOTE_ADDR"])
+      trusted?(env["REMOTE_ADDR"]) ? proxied(env) : plain(env)
       FORWARDED.each { |name| env.delete(name) }
       @app.call(env)
     end
@@ -60,6 +59,14 @@ module NimbleServer
       @proxies.any? { |range| range.family == ip.family && range.include?(ip) }
     rescue IPAddr::Error
       false
+    end
+
+    # What a stranger's headers say of the scheme (Puma has taken it up already) is not so.
+    def plain(env)
+      return if (SCHEMES & env.keys).empty?
+
+      env["rack.url_scheme"] = "http"
+      env.delete("HTTPS")
     end
 
     # The last address the chain of trusted proxies did not vouch for itself.

@@ -16,8 +16,8 @@ module NimbleServer
         # @return [Array<Hash>] see the contract, Counter; the longest overdue first
         def rows(within_days:)
           cars = @shop[:vehicles].exclude(plugs_changed_km: nil, plugs_changed_on: nil).all
-          intervals = intervals_of(cars.map { |car| car[:engine_code] }.uniq)
-          found = cars.filter_map { |car| due(car, intervals[car[:engine_code]], within_days) }
+          engines = engines_of(cars.map { |car| car[:engine_code] }.uniq)
+          found = cars.filter_map { |car| due(car, engines[car[:engine_code]], within_days) }
           owners = @shop[:customers].where(id: found.map { |row| row[:car][:customer_id] }.compact).as_hash(:id)
           found.sort_by { |row| [row[:on], row[:car][:plate]] }.first(MOST).map { |row| shown(row, owners) }
         end
@@ -26,21 +26,23 @@ module NimbleServer
 
         def today = @shop.now.to_date
 
-        # When plugs of each engine are due.
-        # @return [Hash{String=>NimbleLedger::Vehicle::Due}]
-        def intervals_of(codes)
+        # @return [Hash{String=>NimbleLedger::Profile::Engine}]
+        def engines_of(codes)
           Library
             .newest_of_each(@shop)
             .select { |row| codes.include?(row[:code]) }
-            .to_h { |row| [row[:code], NimbleLedger::Vehicle::Due.new(Library.engine(@shop, row[:id]).source["plug"])] }
+            .to_h { |row| [row[:code], Library.engine(@shop, row[:id])] }
         end
 
-        # When and by what a car is due, if that is soon.
-        def due(car, interval, within_days)
-          over = interval&.over_km(car[:plugs_changed_km], car[:odometer_km])
+        # When and by what a car is due, if that is soon: by what is in its head.
+        def due(car, engine, within_days)
+          return nil unless engine
+
+          interval = HouseRules::House.new(@shop).interval(engine, fitted_km: car[:fitted]&.to_h&.dig("interval_km"))
+          over = interval.over_km(car[:plugs_changed_km], car[:odometer_km])
           return { car: car, on: today, over_km: over } if over&.positive?
 
-          on = interval&.on(car[:plugs_changed_on])
+          on = interval.due_on(car[:plugs_changed_on])
           on && on <= today + within_days ? { car: car, on: on } : nil
         end
 

@@ -24,6 +24,15 @@ module NimbleServer
           @settings, @equipment = Library.house(shop, @id)
         end
 
+        # When plugs of an engine are due again, by the figures in force here.
+        # @param engine [NimbleLedger::Profile::Engine]
+        # @param fitted_km [Numeric, nil] the interval of what is in the head
+        # @return [NimbleLedger::Vehicle::Interval]
+        def interval(engine, fitted_km: nil)
+          house = NimbleLedger::House::Precedence.resolve(settings, engine)
+          NimbleLedger::Vehicle::Interval.new(engine, house, fitted_km: fitted_km)
+        end
+
         # Keeps another list of equipment as the next revision of the settings.
         # @param base [Integer] the revision the list was made from
         # @raise [Refusal] 409 when somebody changed the settings meanwhile

@@ -70,9 +70,9 @@ module NimbleServer
         def next_due
           return nil unless done.any? && @work.targets.any? { |target| target.plug? && did?(target) }
 
-          due = NimbleLedger::Vehicle::Due.new(@work.car.engine.plugs)
-          km = due.km(vehicle[:odometer_km])
-          on = due.on((@job[:handed_over_at] || @shop.now).to_date)
+          interval = HouseRules::House.new(@shop).interval(@work.car.engine)
+          km = interval.due_km(vehicle[:odometer_km])
+          on = interval.due_on((@job[:handed_over_at] || @shop.now).to_date)
           parts = [distance(km), month(on, km)].compact
           parts.empty? ? nil : "#{parts.join(", ").sub(/\A[[:lower:]]/, &:upcase)}."
         end

@@ -82,8 +82,7 @@ module NimbleServer
           rows.flat_map do |row|
             (1..row.target.plugs).filter_map do |nth|
               out = @state["plugs"].dig(NimbleLedger::Card::Fold.plug_key(row.target.id, nth), "out", "outcome")
-              construction = @work.car.engine.plug("construction")
-              out && construction && plug(construction, row.chances.to_h, out)
+              out && row.construction && plug(row.construction, row.chances.to_h, out)
             end
           end
         end

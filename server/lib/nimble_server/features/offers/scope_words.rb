@@ -93,11 +93,12 @@ module NimbleServer
         # When it is due again, in distance and in time; nil where no plug is changed or nothing is known.
         # @return [String, nil]
         def next_due
-          due = NimbleLedger::Vehicle::Due.new(scope.request.dig("engine", "plug"))
-          return nil unless plugs? && due.known?
+          return nil unless plugs?
 
-          km = due.km(scope.request.dig("history", "odometer_km"))
-          on = due.on(@shop.now.to_date)
+          engine = Library.engine(@shop, @offer.revision[:engine_profile_id])
+          interval = HouseRules::House.new(@shop).interval(engine)
+          km = interval.due_km(scope.request.dig("history", "odometer_km"))
+          on = interval.due_on(@shop.now.to_date)
           parts = [
             km && @texts.say("page.next.distance", distance: money.distance(km)),
             on && @texts.say(km ? "page.next.months" : "page.next.by", date: money.month(on))
