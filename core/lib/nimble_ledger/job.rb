@@ -7,7 +7,8 @@ module NimbleLedger
   #   job = car.job(targets, soak: "short", discount: { "cents" => 1000 })
   #   job.price.total_cents
   class Job
-    attr_reader :car, :targets, :soak, :override, :discount, :diagnosis, :codes, :live, :effort, :plan
+    # targets: what is done, with what a soak adds; asked: what was asked for.
+    attr_reader :car, :targets, :asked, :soak, :override, :discount, :diagnosis, :codes, :live, :effort, :plan, :without
 
     # @param car [Car]
     # @param targets [Array<Profile::Target>]
@@ -17,6 +18,7 @@ module NimbleLedger
     # @param diagnosis [Price::Diagnosis, nil] what finding out may cost beside it
     # @param codes [Boolean] whether the car came with fault codes
     # @param live [Risk::Live, nil] what has come out already
+    # @param without [Array<String>] targets that are not to be added
     # @param effort [Access::Effort] shared by all that is computed for one answer or page
     # @raise [ImpossiblePlan]
     def initialize(
@@ -28,41 +30,58 @@ module NimbleLedger
       diagnosis: nil,
       codes: false,
       live: nil,
+      without: [],
       effort: Access::Effort.new
     )
       @car = car
-      @targets = targets
+      @asked = targets
       @soak = soak
+      @without = without
       @override = override
       @discount = discount
       @diagnosis = diagnosis
       @codes = codes
       @live = live
       @effort = effort
-      @plan = planner.plan(targets, soak: soak, codes: codes, effort: effort)
+      @targets = crank.with(asked)
+      @plan = planner.plan(self.targets, soak: soak, codes: codes, effort: effort)
     end
+
+    # What a soak adds to these targets (model.md section 15, 7).
+    # @return [Access::ClearingCrank]
+    def crank = @crank ||= Access::ClearingCrank.new(planner, soak: soak, without: without)
 
     def planner = car.planner
 
     # The same car and soak with other targets: hours set by hand were for others, the discount stays.
     def with_targets(targets) =
-      Job.new(car, targets, soak: soak, discount: discount, diagnosis: diagnosis, codes: codes, effort: effort)
+      Job.new(
+        car,
+        targets,
+        soak: soak,
+        discount: discount,
+        diagnosis: diagnosis,
+        codes: codes,
+        without: without,
+        effort: effort
+      )
 
     # Other work on the same car on a day of its own: what was set by hand for this job does not touch it.
-    def another_day(targets) = Job.new(car, targets, soak: soak, codes: codes, effort: effort)
+    def another_day(targets) = Job.new(car, targets, soak: soak, codes: codes, without: without, effort: effort)
 
     # The same job on the car with other pins or equipment.
     # @param car [Car]
     def on(car) =
       Job.new(
         car,
-        targets,
+        asked,
         soak: soak,
         override: override,
         discount: discount,
         diagnosis: diagnosis,
         codes: codes,
         live: live,
+        without: without,
         effort: effort
       )
 
@@ -70,13 +89,14 @@ module NimbleLedger
     def with_soak(protocol) =
       Job.new(
         car,
-        targets,
+        asked,
         soak: protocol,
         override: override,
         discount: discount,
         diagnosis: diagnosis,
         codes: codes,
         live: live,
+        without: without,
         effort: effort
       )
 
@@ -126,7 +146,7 @@ module NimbleLedger
     def billed
       return self if owed.empty?
 
-      left = targets - owed
+      left = asked - owed
       left.empty? ? nil : (@billed ||= bill(left))
     end
 
@@ -155,9 +175,10 @@ module NimbleLedger
         diagnosis: diagnosis,
         codes: codes,
         live: live&.of(left),
+        without: without,
         effort: effort
       )
 
-    def opened = @opened ||= Access::WhileOpen.new(planner, targets, soak: soak, effort: effort)
+    def opened = @opened ||= Access::WhileOpen.new(planner, targets, soak: soak, crank: crank, effort: effort)
   end
 end

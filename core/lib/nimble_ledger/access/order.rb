@@ -10,13 +10,16 @@ module NimbleLedger
       # @param steps [Array<Profile::Step>] the steps of a plan, in file order
       # @param before [Hash{String=>Array<String>}] step id to the ids that must be off before it
       # @return [Array<Profile::Step>] removal order
-      def removal(steps, before)
+      # @param ports_last [Boolean] whether a step that opens ports is free only when no other is (rules 3)
+      def removal(steps, before, ports_last: false)
         open = steps.to_h { |step| [step.id, before[step.id].uniq.size] }
         after = after(steps, before)
         free = steps.select { |step| open[step.id].zero? }
         zone = "top"
         steps.map do
-          step = free.find { |one| one.zone == zone } || free.first
+          choice = ports_last ? free.reject(&:opens_ports?) : free
+          choice = free if choice.empty?
+          step = choice.find { |one| one.zone == zone } || choice.first
           zone = step.zone
           free.delete(step)
           freed = after.fetch(step.id, []).select { |one| (open[one.id] -= 1).zero? }

@@ -24,7 +24,8 @@ module NimbleLedger
         @members = members
         before = steps.to_h { |step| [step.id, step.after + step.choices.map { |choice| members[choice] }] }
         @choices = choice_keys(steps, members)
-        @steps = Order.removal(steps, before)
+        @before = before
+        @steps = Order.removal(steps, before, ports_last: car.rules.order_of_work?)
         @chains = Why.chains(@steps, ways, before, members)
         @worked_out = {}
       end
@@ -34,7 +35,8 @@ module NimbleLedger
       def job = @worked_out[:job] ||= Time::Job.new(steps, ways.to_a, car, soak: soak, codes: codes?)
 
       # @return [Turns]
-      def turns = @worked_out[:turns] ||= Turns.new(steps, chains, job)
+      def turns =
+        @worked_out[:turns] ||= Turns.new(steps, chains, job, before: car.rules.order_of_work? ? @before : nil)
 
       # Marks a plan that is not proven to be the shortest.
       # @param minutes [Float] by how much a plan not looked into could be shorter
@@ -60,7 +62,25 @@ module NimbleLedger
       # "one-at-a-time" or "all-out": whether one bore is open at a time. A compression test and a crank that clears
       # the cylinders need all plugs out; a soak does not, it only takes everything above the plugs off first (model.md
       # section 2).
-      def order_of_work = targets.any?(&:plugs_out?) ? "all-out" : car.house["order_of_work"]
+      def order_of_work
+        return "all-out" if car.rules.order_of_work? && plugs_out_together?
+
+        targets.any?(&:plugs_out?) ? "all-out" : car.house["order_of_work"]
+      end
+
+      # Whether all plugs are out before any goes in (model.md section 15, 6): by house rule, for a test, a look or a
+      # crank, or where a step that takes a plug out is shared.
+      def plugs_out_together? =
+        car.house["order_of_work"] == "all-out" || targets.any? { |one| one.plugs_out? || one.work == "look" } ||
+          turns.shared_steps.any?(&:takes_out_plug?)
+
+      # What has to be off before a step, the members that were chosen too.
+      # @return [Array<String>] ids
+      def before(step) = @before.fetch(step.id)
+
+      # The pieces in the order of section 15 (rules 3).
+      # @return [Time::OrderOfWork]
+      def work_in_order = Time::OrderOfWork.new(self)
 
       # Whether everything above the plugs comes off before the first of them is turned: all wells are soaked together.
       def soaked_together? = soak != "none" && soaks?

@@ -11,11 +11,12 @@ module NimbleLedger
       # @param steps [Array<Profile::Step>] removal order
       # @param chains [Hash{Profile::Target=>Array<String>}] step ids each target needs
       # @param job [Time::Job] for the minutes of steps and work
-      def initialize(steps, chains, job)
+      def initialize(steps, chains, job, before: nil)
         @steps = steps
         @chains = chains
         add_up(job)
-        local, @shared_steps = steps.partition { |step| local?(step) }
+        local = locals(before)
+        @shared_steps = steps - local
         alone, @shared_targets = chains.keys.partition(&:cylinder)
         numbers = (local.map(&:cylinder) + alone.map(&:cylinder)).uniq
         @list =
@@ -33,6 +34,20 @@ module NimbleLedger
       private
 
       # Local: marked with a cylinder, and every target that needs it serves that cylinder alone.
+      # Steps of one cylinder's turn; under rules 3 only those that no shared step needs off.
+      def locals(before)
+        local = @steps.select { |step| local?(step) }
+        return local unless before
+
+        loop do
+          needed = (@steps - local).flat_map { |step| before.fetch(step.id) }
+          kept = local.reject { |step| needed.include?(step.id) }
+          return local if kept.size == local.size
+
+          local = kept
+        end
+      end
+
       def local?(step)
         return false unless step.cylinder
 

@@ -20,10 +20,12 @@ module NimbleLedger
 
       # @param planner [Planner]
       # @param targets [Array<Profile::Target>] what the job holds
+      # @param crank [ClearingCrank, nil] what a soak adds to sets of targets
       # @param effort [Effort] what is left of the answer's
-      def initialize(planner, targets, soak: "none", effort: Effort.new)
+      def initialize(planner, targets, soak: "none", crank: nil, effort: Effort.new)
         @planner = planner
         @effort = effort
+        @crank = crank || ClearingCrank.new(planner)
         @undecided = []
         @hands_on = ThreePoints.exact(planner.house["soaks"][soak]["hands_on"])
         @rows = compute(targets)
@@ -47,8 +49,8 @@ module NimbleLedger
         soak = target.plug? ? @hands_on * target.plugs : 0r
         Row.new(
           target,
-          @planner.least_cost(targets + [target], effort: @effort) - now + soak,
-          @planner.least_cost([target], effort: @effort) + soak
+          @planner.least_cost(@crank.with(targets + [target]), effort: @effort) - now + soak,
+          @planner.least_cost(@crank.with([target]), effort: @effort) + soak
         )
       rescue Planner::Undecided
         @undecided << target

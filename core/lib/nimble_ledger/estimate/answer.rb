@@ -43,6 +43,7 @@ module NimbleLedger
         @job = request.is_a?(Job) ? request : request.job(effort: effort)
         @assumed = request.is_a?(Job) ? {} : request.assumed_variants
         @given = request.is_a?(Job) ? car.engine.warnings : request.warnings
+        @sequence = !request.is_a?(Job) && request.sequence?
       end
 
       # @return [Hash] the answer object of formats.md
@@ -57,6 +58,7 @@ module NimbleLedger
           "while_open" => while_open_section,
           "parts" => parts_section
         }
+        sections.merge!(sequence_sections) if @sequence
         sections["risk"] = risk_section if outcomes
         sections["price"] = price_section if price
         sections["warnings"] = warnings if warnings.any?
@@ -78,8 +80,44 @@ module NimbleLedger
 
       private
 
+      # Pieces in order, and what is done to plugs (model.md section 15).
+      def sequence_sections
+        return { "sequence" => plan.sequence.pieces.map(&:id), "acts" => {} } unless car.rules.order_of_work?
+
+        { "sequence" => work_in_order.ids, "acts" => work_in_order.acts }
+      end
+
+      def work_in_order = @work_in_order ||= plan.work_in_order
+
       # Those of the profile and the request, and what the effort did not suffice for.
-      def warnings = @warnings ||= @given + effort_warnings
+      def warnings = @warnings ||= @given + effort_warnings + order_warnings
+
+      def order_warnings
+        return [] unless car.rules.order_of_work?
+
+        found = []
+        if job.crank.impossible?(job.asked)
+          found << {
+            "path" => "/soak",
+            "message" => "no way leads to the clearing crank: each soaked bore is emptied and turned by hand"
+          }
+        end
+        found << { "path" => "/targets", "message" => LONE_COMPRESSION } if lone_compression?
+        found
+      end
+
+      LONE_COMPRESSION =
+        "a compression test of some cylinders is comparable only with all plugs out, and those of the others stay in"
+      private_constant :LONE_COMPRESSION
+
+      # Fewer cylinders tested than there are, the plugs of the others not in the job.
+      def lone_compression?
+        tested = targets.select { |target| target.work == "compression" }.flat_map(&:cylinders)
+        return false if tested.empty?
+
+        plugs_out = targets.select(&:plug?).flat_map(&:cylinders)
+        (car.engine.cylinders.map(&:number) - tested - plugs_out).any?
+      end
 
       def effort_warnings
         found = []
@@ -104,6 +142,8 @@ module NimbleLedger
         section = plan_rows.merge("proven" => plan.proven?)
         section["gap_minutes"] = plan.gap unless plan.proven?
         section["assumed_variants"] = @assumed if @assumed.any?
+        added = targets - job.asked
+        section["added"] = added.map { |target| { "target" => target.id, "because" => "soak" } } if added.any?
         ties = near_ties
         section["near_ties"] = ties if ties.any?
         section
@@ -134,7 +174,8 @@ module NimbleLedger
       def new_parts?(plan) = Parts::Needed.new(plan, house: car.house).rows.any? { |row| row.rule == "replace" }
 
       def turn_row(turn)
-        { "cylinder" => turn.cylinder, "steps" => turn.steps.map(&:id), "targets" => turn.targets.map(&:id) }
+        row = { "cylinder" => turn.cylinder, "steps" => turn.steps.map(&:id), "targets" => turn.targets.map(&:id) }
+        car.rules.order_of_work? && work_in_order.early.include?(turn.cylinder) ? row.merge("early" => true) : row
       end
 
       def minutes

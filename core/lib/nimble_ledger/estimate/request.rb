@@ -43,6 +43,12 @@ module NimbleLedger
         "codes" => Shape.boolean,
         "override" => Override::SHAPE,
         "live" => Risk::Live::SHAPE,
+        "sequence" => Shape.boolean,
+        "without" =>
+          Shape.list(
+            Shape.object(required: { "target" => id, "why" => Shape.string(max: 400) }),
+            max: Profile::MAX_TARGETS
+          ),
         "diagnosis" => Price::Diagnosis::SHAPE,
         "discount" =>
           Shape.object(
@@ -97,10 +103,16 @@ module NimbleLedger
         @diagnosis = hash["diagnosis"] && Price::Diagnosis.new(hash["diagnosis"]["hours"], house: car.house)
         @override = Override.from(hash["override"])
         @live = live_of(hash, path)
+        @sequence = hash["sequence"] || false
+        @without = left_out(hash["without"] || [], path)
+        refuse_soak_step(path) if @sequence
         freeze
       end
 
       def codes? = @codes
+
+      # Whether the pieces are asked for in order (model.md section 15).
+      def sequence? = @sequence
 
       # The job that is asked for.
       # @param car [Car] where another planner is to be used
@@ -115,6 +127,7 @@ module NimbleLedger
           diagnosis: diagnosis,
           codes: codes?,
           live: live,
+          without: @without,
           effort: effort
         )
       end
@@ -132,6 +145,23 @@ module NimbleLedger
                 "#{path}/soak",
                 "#{name} is not allowed on this engine; it allows #{car.engine.soaks.join(", ")}"
               )
+      end
+
+      # @return [Array<String>] ids of targets that are not to be added
+      def left_out(rows, path)
+        rows.each_with_index do |row, i|
+          next if car.engine.target(row["target"])
+
+          message = "names target #{row["target"]}, which #{car.engine.code} does not have"
+          raise InvalidInput.at("#{path}/without/#{i}/target", message)
+        end
+        rows.map { |row| row["target"] }
+      end
+
+      # Its pieces would be called as the soak's are.
+      def refuse_soak_step(path)
+        place = car.engine.source["steps"].index { |step| step["id"] == "soak" } or return
+        raise InvalidInput.at("#{path}/engine/steps/#{place}/id", "is soak: a sequence calls its own piece that")
       end
 
       def live_of(hash, path)

@@ -195,6 +195,16 @@ module NimbleLedger
               Shape.object(required: %w[none short crack-and-soak overnight overnight-impact].to_h { |s| [s, soak] }),
               "Soak protocols"
       declare "risk",
+              "clear_after_soak_from",
+              3,
+              Shape.integer(max: 64, unit: "plugs"),
+              "Soaked plugs from which the engine is turned over with plugs out; 0: never"
+      declare "risk",
+              "shelf_from_chance",
+              0.05,
+              share,
+              "Chance of a break from which extraction sets are on the shelf first"
+      declare "risk",
               "live_variance",
               0.8,
               Shape.number(max: 100, unit: "factor"),

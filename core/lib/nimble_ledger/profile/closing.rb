@@ -7,6 +7,9 @@ module NimbleLedger
     class Closing
       attr_reader :what, :order, :needs, :position
 
+      # Whether it runs the engine (bleeding, an idle relearn).
+      def running? = @running
+
       # @param position [Integer] its place among the step's
       def initialize(hash, position)
         @what = hash["what"]
@@ -15,6 +18,7 @@ module NimbleLedger
         @order = (hash["order"] || 0).to_i
         @needs = hash["needs"] || []
         @position = position
+        @running = hash["running"] || false
         freeze
       end
 

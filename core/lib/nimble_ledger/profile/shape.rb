@@ -52,7 +52,8 @@ module NimbleLedger
           "torque_nm" => torque,
           "pattern" => text,
           "part" => part,
-          "rule" => Shape.one_of("replace", "reuse")
+          "rule" => Shape.one_of("replace", "reuse"),
+          "passes" => Shape.integer(min: 1, max: 2)
         }
       )
     clip = Shape.object(required: { "part" => part }, optional: { "count" => quantity, "chance" => chance })
@@ -96,7 +97,8 @@ module NimbleLedger
         optional: {
           "order" => Shape.integer(min: -1000, max: 1000),
           "needs" => names,
-          "without" => points
+          "without" => points,
+          "running" => Shape.boolean
         }
       )
 
@@ -127,6 +129,11 @@ module NimbleLedger
           "people" => Shape.integer(min: 1, max: 6),
           "when" => Shape.map(Shape.list(id, min: 1, max: 20, unique: true), max: MAX_VARIANTS),
           "back" => Shape.one_of("at-once", "after-run"),
+          "opens_ports" => Shape.boolean,
+          "takes_out" => Shape.one_of("plug", "none"),
+          "hoses" => Shape.list(Shape.object(required: { "what" => text }, optional: { "to" => text }), max: 40),
+          "connectors" =>
+            Shape.list(Shape.object(required: { "what" => text }, optional: { "count" => quantity }), max: 40),
           "over" => Shape.list(cylinder, max: 32, unique: true)
         }
       )
@@ -167,6 +174,7 @@ module NimbleLedger
           "parts" => parts,
           "plugs" => Shape.integer(min: 1, max: 4),
           "plugs_out" => Shape.boolean,
+          "crank" => Shape.boolean,
           "position" => text,
           "coil" => id,
           "tools" => Shape.list(text, max: 40),

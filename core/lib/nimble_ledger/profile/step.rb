@@ -44,6 +44,16 @@ module NimbleLedger
       # order on the card, never minutes.
       attr_reader :back
 
+      # Vacuum, fuel and water hoses that come off with it: {"what", "to"}; connectors: {"what", "count"}.
+      # @return [Array<Hash>]
+      attr_reader :hoses, :connectors
+
+      # Whether intake ports lie open once it is off.
+      def opens_ports? = @opens_ports
+
+      # Whether its removal takes a plug out (rules 3): said, or told by its id.
+      def takes_out_plug? = @takes_out ? @takes_out == "plug" : id == "plug-out" || id.start_with?("plug-out-")
+
       def battery? = @battery
       def rust_prone? = @rust_prone
       def brittle? = @brittle
@@ -56,6 +66,8 @@ module NimbleLedger
         @fasteners = hash["fasteners"] || []
         @clips = hash["clips"] || []
         @mishaps = (hash["mishaps"] || []).map { |mishap| Mishap.new(mishap) }
+        @hoses = hash["hoses"] || []
+        @connectors = hash["connectors"] || []
         @waits = hash["waits"] || []
         @releases = hash["releases"] || []
         @cautions = hash["cautions"] || []
@@ -68,6 +80,8 @@ module NimbleLedger
       end
 
       def read_marks(hash)
+        @opens_ports = hash["opens_ports"] || false
+        @takes_out = hash["takes_out"]
         @battery = hash["battery"] || false
         @rust_prone = hash["rust_prone"] || false
         @brittle = hash["brittle"] || false

@@ -25,7 +25,8 @@ module NimbleLedger
         @minutes = ThreePoints.from(hash["minutes"])
         @ways = hash["ways"].map { |way| Way.new(way) }
         @wrench_fits = hash.fetch("wrench_fits", true)
-        @plugs_out = hash["plugs_out"] || work == "compression"
+        @crank = hash["crank"] || false
+        @plugs_out = hash["plugs_out"] || work == "compression" || @crank
         @extraction_factor = hash["extraction_factor"] || 1.0
         read_parts(hash, per_cylinder)
         @label ||= usual_label
@@ -36,6 +37,9 @@ module NimbleLedger
 
       # Whether it is done with every plug out: a compression test, a crank that clears the cylinders of fluid.
       def plugs_out? = @plugs_out
+
+      # Whether it is the turning over that clears the bores after a soak.
+      def crank? = @crank
 
       # Whether it is done at the cylinders it serves; a cap and rotor serve them from where they sit.
       def at_cylinders? = cylinders.any? && work != "cap-and-rotor"

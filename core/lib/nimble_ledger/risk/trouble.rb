@@ -57,7 +57,7 @@ module NimbleLedger
       def on_the_shelf
         sets = outcomes.broken_counts.size - 1
         likely = (1..sets).find { |k| outcomes.broken_counts.first(k + 1).sum >= 0.99 } || sets
-        return [] unless 1 - outcomes.broken_counts.first >= 0.02
+        return [] unless 1 - outcomes.broken_counts.first >= @house["shelf_from_chance"]
 
         [["Extraction kit", 1], ["Extraction set", likely], ["Thread insert", 1]]
       end

@@ -1,0 +1,417 @@
+# frozen_string_literal: true
+
+module NimbleLedger
+  module Time
+    # The job as one list of pieces in the order a mechanic does them (model.md section 15, rules 3): nothing falls into
+    # an open engine, no plug is touched twice, nothing cranks on oil, and the engine is never started with something
+    # undone. It moves no minutes.
+    #
+    #   work = plan.work_in_order
+    #   work.ids   #=> ["house:receive", "house:cold_check", "clean", "step:coil-1:remove", …]
+    #   work.acts  #=> { "target:plug-1:work" => ["clean", "out", "read", "in", "tighten"] }
+    class OrderOfWork
+      # Parts of a task that is done at two moments.
+      FIRST = 0.4
+      SECOND = 0.6
+
+      # What is done to a plug, in order: those before it is out, those after.
+      OUT = %w[clean out read].freeze
+      IN = %w[in tighten].freeze
+      CRACKED = %w[crack-and-soak overnight-impact].freeze
+      # Work that touches the spark: codes are cleared after it.
+      SPARK = %w[plug coil wire boot compression look].freeze
+
+      # @return [Array<Sequence::Piece>]
+      attr_reader :pieces
+
+      # @return [Hash{String=>Array<String>}] piece to what is done to its plug
+      attr_reader :acts
+
+      # @return [Array<Integer>] cylinders whose turn is taken before the ports are opened
+      attr_reader :early
+
+      # @param plan [Access::Plan] under rules 3
+      def initialize(plan)
+        @plan = plan
+        @turns = plan.turns.list
+        @tasks = plan.job.tasks.group_by { |task| [task.kind, task.ref] }
+        @pieces = []
+        @acts = {}
+        @early = []
+        @came_off = {}
+        @done = {}
+        @went_back = {}
+        @refitted = {}
+        @together = plan.plugs_out_together?
+        go_through
+        freeze
+      end
+
+      # @return [Array<String>]
+      def ids = pieces.map(&:id)
+
+      private
+
+      def engine = @plan.engine
+      def soaked? = @plan.soaked_together?
+      def plugs_together? = @together
+
+      def go_through
+        house("receive")
+        house("cold_check")
+        battery("off", FIRST)
+        down
+        bottom
+        up
+      end
+
+      # ---- down through the shared layers
+
+      def down
+        early_turns
+        shared.each do |step|
+          remove(step, nil)
+          early_turns
+        end
+      end
+
+      def shared = @shared ||= @plan.turns.shared_steps.reject(&:takes_out_plug?)
+
+      # Turns that shed dirt before ports lie open: each as soon as what it needs is off, if a step that opens ports and
+      # is none of its own is still on.
+      def early_turns
+        return if plugs_together? || soaked?
+
+        waiting_turns.each do |turn|
+          next unless needs(turn).all? { |id| @came_off[id] } && ports_ahead?(turn)
+
+          @early << turn.cylinder
+          take(turn)
+        end
+      end
+
+      def waiting_turns = @turns.reject { |turn| @early.include?(turn.cylinder) }
+
+      # Shared steps in the way of a turn's targets.
+      def needs(turn)
+        @needs ||= {}
+        @needs[turn.cylinder] ||= chain_of(turn) - turn.steps.map(&:id)
+      end
+
+      def chain_of(turn) = turn.targets.flat_map { |target| @plan.chains.fetch(target) }.uniq
+
+      def ports_ahead?(turn)
+        own = chain_of(turn)
+        @plan.steps.any? { |step| step.opens_ports? && !@came_off[step.id] && !own.include?(step.id) }
+      end
+
+      # ---- along the bottom
+
+      def bottom
+        return waiting_turns.each { |turn| take(turn) } unless plugs_together? || soaked?
+
+        @turns.each { |turn| others(turn).each { |step| remove(step, turn.cylinder) } }
+        soak if soaked?
+        plugs_together? ? all_out_and_in : @turns.each { |turn| plugs_of(turn) }
+        shared_plugs.each { |target| work_on(target, nil) } unless plugs_together?
+        @turns.each { |turn| other_work(turn) }
+        @turns.reverse_each { |turn| back_on(others(turn), turn.cylinder) }
+      end
+
+      # One cylinder, from its boot off to its boot on.
+      def take(turn)
+        others(turn).each { |step| remove(step, turn.cylinder) }
+        plugs_of(turn)
+        other_work(turn)
+        back_on(others(turn), turn.cylinder)
+      end
+
+      # The bore open and closed again: nothing else is open meanwhile.
+      def plugs_of(turn)
+        steps = plug_steps(turn)
+        steps.each { |step| remove(step, turn.cylinder) }
+        over_open_bore(turn).each { |target| work_on(target, turn.cylinder) }
+        turn.targets.select(&:plug?).each { |target| work_on(target, turn.cylinder) }
+        steps.reverse_each { |step| refit(step, turn.cylinder) }
+      end
+
+      def other_work(turn)
+        (turn.targets.reject(&:plug?) - @done.keys).each { |target| work_on(target, turn.cylinder) }
+      end
+
+      def others(turn) = turn.steps.reject(&:takes_out_plug?)
+      def plug_steps(turn) = turn.steps.select(&:takes_out_plug?)
+
+      # Work beside the plugs' that goes through a step which takes the plug out.
+      def over_open_bore(turn) = turn.targets.select { |target| !target.plug? && plug_steps_of(target).any? }
+
+      def plug_steps_of(target)
+        @plug_steps ||= @plan.steps.select(&:takes_out_plug?).map(&:id)
+        @plan.chains.fetch(target) & @plug_steps
+      end
+
+      def back_on(steps, cylinder)
+        steps.reverse_each { |step| refit(step, cylinder) if step.back.nil? || holds_nothing?(step) }
+      end
+
+      # An after-run step under something that goes back before the run goes back with the rest.
+      def holds_nothing?(step) = step.back == "after-run" && !after_run?(step)
+
+      # ---- plugs out together
+
+      def all_out_and_in
+        plugs_out = out_in_order
+        plugs_out.each { |act| act.first == :step ? remove(act[1], act[2]) : part(act[1], act[2], "out", FIRST) }
+        tests
+        plugs_out.reverse_each do |act|
+          act.first == :step ? back_with_plugs(act[1], act[2]) : part(act[1], act[2], "in", SECOND)
+        end
+      end
+
+      # Plugs as they come out: a turn's steps that take one out, then its plugs without one; then what is of no turn.
+      # @return [Array<Array>] [:step or :plug, it, cylinder]
+      def out_in_order
+        own =
+          @turns.flat_map do |turn|
+            plug_steps(turn).map { |step| [:step, step, turn.cylinder] } +
+              bare_plugs(turn.targets).map { |target| [:plug, target, turn.cylinder] }
+          end
+        own + @plan.turns.shared_steps.select(&:takes_out_plug?).map { |step| [:step, step, nil] } +
+          bare_plugs(shared_plugs).map { |target| [:plug, target, nil] }
+      end
+
+      def bare_plugs(targets) = targets.select { |target| target.plug? && plug_steps_of(target).empty? }
+      def shared_plugs = @plan.targets.select { |target| target.plug? && target.cylinder.nil? }
+
+      # A step that takes the plug out goes back once its plug's own work is done.
+      def back_with_plugs(step, cylinder)
+        @plan.targets.each do |target|
+          next if !target.plug? || @done[target] || !plug_steps_of(target).include?(step.id)
+
+          work_on(target, target.cylinder)
+        end
+        refit(step, cylinder)
+      end
+
+      def tests
+        turns_over = @plan.targets.select { |target| target.crank? || target.work == "compression" }
+        to_crank = battery? && turns_over.any?
+        pieces << zero("house:battery-on-to-crank", "house", "battery-on-to-crank") if to_crank
+        kinds = [
+          :crank?.to_proc,
+          ->(target) { target.work == "compression" },
+          ->(target) { target.work == "look" },
+          ->(target) { target.work == "other" && target.plugs_out? },
+          ->(target) { !target.plug? && plug_steps_of(target).any? }
+        ]
+        kinds.each_with_index do |kind, i|
+          pieces << zero("house:battery-off-again", "house", "battery-off-again") if to_crank && i == 2
+          turn_by_turn(kind).each { |target| work_on(target, target.cylinder) }
+        end
+      end
+
+      def turn_by_turn(kind)
+        left = @plan.targets.select { |target| kind.call(target) && !@done[target] }
+        own = @turns.flat_map { |turn| left.select { |target| target.cylinder == turn.cylinder } }
+        own + (left - own)
+      end
+
+      # ---- soak
+
+      def soak
+        tasks = @plan.targets.flat_map { |target| @tasks[["soak", target.id]] || [] }
+        points = ThreePoints.exactly(tasks.sum(0) { |task| task.points.mean })
+        pieces << Sequence::Piece.new("soak", "soak", @plan.soak, "Soak", nil, points, 1, false, true)
+        @acts["soak"] = ["clean", *(CRACKED.include?(@plan.soak) ? ["crack"] : []), "fluid"]
+        minutes = @plan.overnight? ? 0 : @plan.car.house["soaks"][@plan.soak]["wait"]
+        pieces << waiting("wait:soak", @plan.soak, "soak", minutes, true)
+      end
+
+      # ---- back up
+
+      def up
+        shared_work
+        shared.reverse_each { |step| refit(step, nil) if step.back.nil? || holds_nothing?(step) }
+        battery("on", SECOND)
+        codes("clear", FIRST) if clears?
+        closings.reject { |closing| closing.task.running? }.each { |closing| close(closing) }
+        house("leak_check")
+        closings.select { |closing| closing.task.running? }.each { |closing| close(closing) }
+        @plan.steps.reverse_each { |step| refit(step, step.cylinder) if step.back == "after-run" && after_run?(step) }
+        house("road_test")
+        codes("read", SECOND)
+      end
+
+      def shared_work
+        left = @plan.targets.reject { |target| @done[target] || target.cylinder }
+        plugs, others = left.partition(&:plug?)
+        (plugs + others).each { |target| work_on(target, nil) }
+      end
+
+      # Everything that lies over it goes back after the run as well, or went straight back.
+      def after_run?(step)
+        @plan.before(step).all? do |id|
+          over = engine.step(id)
+          over.back == "at-once" || (over.back == "after-run" && after_run?(over))
+        end
+      end
+
+      # A piece of closing work with its step, its place in the step's list, its points.
+      ClosingPiece = Struct.new(:step, :task, :points)
+
+      def closings
+        @closings ||=
+          @plan
+            .steps
+            .sort_by(&:position)
+            .flat_map do |step|
+              tasks = @tasks.fetch(["closing", step.id], [])
+              step.closing.zip(tasks).map { |closing, task| ClosingPiece.new(step, closing, task) }
+            end
+            .sort_by { |one| [one.task.order, one.step.position, one.task.position] }
+      end
+
+      def close(closing)
+        place = closing.task.position.zero? ? "" : ":#{closing.task.position + 1}"
+        push("step:#{closing.step.id}:closing#{place}", "closing", closing.step.id, closing.points, nil)
+      end
+
+      # ---- one piece
+
+      def remove(step, cylinder)
+        clean if boot?(step)
+        waits(step, "before-remove")
+        id = PieceId.step(step.id, "remove").to_s
+        push(id, "remove", step.id, @tasks[["remove", step.id]].first, cylinder)
+        @acts[id] = OUT if step.takes_out_plug?
+        waits(step, "after-remove")
+        @came_off[step.id] = true
+        straight_back
+      end
+
+      # Wells are blown and vacuumed before the first boot leaves them.
+      def clean
+        return if @cleaned
+
+        @cleaned = true
+        pieces << zero("clean", "clean", "clean")
+      end
+
+      def boot?(step) = engine.coils.any? { |coil| coil.id == step.id } || (step.cylinder && !step.takes_out_plug?)
+
+      def refit(step, cylinder)
+        id = PieceId.step(step.id, "refit").to_s
+        task = @tasks[["refit", step.id]].first
+        unless nothing?(step.refit) && !step.takes_out_plug?
+          push(id, "refit", step.id, task, cylinder)
+          @acts[id] = [*(soaked? ? ["dry"] : []), *IN] if step.takes_out_plug?
+        end
+        waits(step, "after-refit")
+        again(step)
+      end
+
+      def nothing?(points) = points.low.zero? && points.likely.zero? && points.high.zero?
+
+      # What goes straight back does so as soon as nothing that names it is still to come off or to be done.
+      def straight_back
+        @plan.steps.each do |step|
+          next unless step.back == "at-once" && @came_off[step.id] && !@went_back[step.id]
+          next if namers(step).any? { |other| !@came_off[other.id] }
+          next if naming_targets(step).any? { |target| !@done[target] }
+
+          @went_back[step.id] = true
+          refit(step, step.cylinder)
+        end
+      end
+
+      # Steps that name it by what has to be off before them.
+      def namers(step) = (@namers ||= {})[step.id] ||= @plan.steps.select { |other| @plan.before(other).include?(step.id) }
+
+      # Targets whose way names it.
+      def naming_targets(step)
+        @plan.targets.select do |target|
+          way = @plan.ways.fetch(target)
+          way.through.include?(step.id) || way.choices.any? { |choice| @plan.member(choice) == step.id }
+        end
+      end
+
+      # A cap that went straight back comes off once more so that what it holds can go on, and is put on again.
+      def again(step)
+        @refitted[step.id] = true
+        @plan.before(step).each do |id|
+          cap = engine.step(id)
+          next unless @went_back[id] && namers(cap).all? { |other| @refitted[other.id] }
+
+          pieces << zero("step:#{id}:again", "again", id)
+        end
+      end
+
+      def work_on(target, cylinder)
+        id = PieceId.work(target.id).to_s
+        push(id, "work", target.id, @tasks[["work", target.id]].first, cylinder)
+        @acts[id] = [*OUT, *(soaked? ? ["dry"] : []), *IN] if target.plug? && plug_steps_of(target).empty?
+        @done[target] = true
+        straight_back
+      end
+
+      # A plug's work at two moments.
+      def part(target, cylinder, act, share)
+        id = "target:#{target.id}:#{act}"
+        task = @tasks[["work", target.id]].first
+        pieces << Sequence::Piece.new(id, "work", target.id, task.label, cylinder, task.points * share, 1, false, true)
+        @acts[id] = act == "out" ? OUT : [*(soaked? ? ["dry"] : []), *IN]
+        return unless act == "in"
+
+        @done[target] = true
+        straight_back
+      end
+
+      def battery? = @tasks.key?(%w[house battery])
+
+      def battery(way, share)
+        task = @tasks[%w[house battery]]&.first or return
+        pieces << house_piece("battery-#{way}", task.points * share, task.label)
+      end
+
+      def house(name)
+        @tasks.fetch(["house", name], []).each { |task| pieces << house_piece(name, task.points, task.label) }
+      end
+
+      # Cleared before relearns and the drive, read after it.
+      def codes(name, share)
+        task = @tasks[%w[house scan_clear]]&.first
+        return if task.nil? && engine.injection == "carburetor"
+
+        pieces << house_piece(name, task ? task.points * share : ThreePoints.exactly(0), task ? task.label : name)
+      end
+
+      def clears?
+        @plan.codes? || @plan.targets.any? { |target| SPARK.include?(target.work) } ||
+          @plan.steps.any? { |step| boot?(step) || step.takes_out_plug? || step.connectors.any? }
+      end
+
+      def waits(step, moment)
+        step.waits.each_with_index do |wait, i|
+          next unless (wait["when"] || "before-remove") == moment
+
+          id = i.zero? ? "wait:#{step.id}" : "wait:#{step.id}:#{i + 1}"
+          pieces << waiting(id, step.id, wait["for"] || "waiting", wait["minutes"], wait.fetch("holds_bay", true))
+        end
+      end
+
+      def waiting(id, ref, words, minutes, holds_bay)
+        points = ThreePoints.exactly(minutes)
+        Sequence::Piece.new(id, "wait", ref, "Wait: #{words}", nil, points, 1, true, holds_bay)
+      end
+
+      def house_piece(name, points, label) =
+        Sequence::Piece.new("house:#{name}", "house", name, label, nil, points, 1, false, true)
+
+      def zero(id, kind, ref) =
+        Sequence::Piece.new(id, kind, ref, ref, nil, ThreePoints.exactly(0), 1, false, true)
+
+      def push(id, kind, ref, task, cylinder) =
+        pieces << Sequence::Piece.new(id, kind, ref, task.label, cylinder, task.points, task.people, false, true)
+    end
+  end
+end
