@@ -73,7 +73,7 @@ require_relative "nimble_ledger/parts/boots"
 require_relative "nimble_ledger/parts/compound"
 require_relative "nimble_ledger/parts/consumables"
 require_relative "nimble_ledger/parts/needed"
-require_relative "nimble_ledger/parts/purchase"
+require_relative "nimble_ledger/parts/standing_purchase"
 require_relative "nimble_ledger/price/markup"
 require_relative "nimble_ledger/price/selling"
 require_relative "nimble_ledger/price/discount"
@@ -199,6 +199,7 @@ require_relative "nimble_ledger/card/open"
 require_relative "nimble_ledger/card/standing"
 require_relative "nimble_ledger/card/proposal"
 require_relative "nimble_ledger/card/for_trace"
+%w[bill agreed work jobs checks request].each { |file| require_relative "nimble_ledger/bill/#{file}" }
 %w[
   wall_clock
   opening_hours

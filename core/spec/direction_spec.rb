@@ -19,7 +19,7 @@ RSpec.describe "the folders of the core" do
     %w[slots],
     %w[job car],
     %w[documents estimate],
-    %w[bench scope trace ledger day],
+    %w[bench scope trace ledger day bill],
     %w[practice],
     %w[picture],
     %w[quote],

@@ -13,7 +13,8 @@ module NimbleLedger
       Trace::Request::FORMAT => Trace::Request,
       Ledger::History::FORMAT => Ledger::History,
       Day::Request::FORMAT => Day::Request,
-      Day::PaceRequest::FORMAT => Day::PaceRequest
+      Day::PaceRequest::FORMAT => Day::PaceRequest,
+      Bill::Request::FORMAT => Bill::Request
     }.freeze
 
     module_function

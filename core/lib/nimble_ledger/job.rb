@@ -8,7 +8,7 @@ module NimbleLedger
   #   job.price.total_cents
   class Job
     # targets: what is done, with what a soak adds; asked: what was asked for.
-    attr_reader :car, :targets, :asked, :soak, :override, :discount, :diagnosis, :codes, :live, :effort, :plan, :without
+    attr_reader :car, :targets, :asked, :soak, :override, :discount, :diagnosis, :codes, :live, :effort, :plan, :without, :lines
 
     # @param car [Car]
     # @param targets [Array<Profile::Target>]
@@ -19,6 +19,7 @@ module NimbleLedger
     # @param codes [Boolean] whether the car came with fault codes
     # @param live [Risk::Live, nil] what has come out already
     # @param without [Array<String>] targets that are not to be added
+    # @param lines [Array<Hash>] work and parts by hand (Price::Lines::BY_HAND)
     # @param effort [Access::Effort] shared by all that is computed for one answer or page
     # @raise [ImpossiblePlan]
     def initialize(
@@ -31,9 +32,11 @@ module NimbleLedger
       codes: false,
       live: nil,
       without: [],
+      lines: [],
       effort: Access::Effort.new
     )
       @car = car
+      @lines = lines
       @asked = targets
       @soak = soak
       @without = without
@@ -63,6 +66,7 @@ module NimbleLedger
         diagnosis: diagnosis,
         codes: codes,
         without: without,
+        lines: lines,
         effort: effort
       )
 
@@ -82,6 +86,7 @@ module NimbleLedger
         codes: codes,
         live: live,
         without: without,
+        lines: lines,
         effort: effort
       )
 
@@ -97,6 +102,7 @@ module NimbleLedger
         codes: codes,
         live: live,
         without: without,
+        lines: lines,
         effort: effort
       )
 
@@ -133,7 +139,9 @@ module NimbleLedger
           house: car.house,
           discount: discount,
           diagnosis: diagnosis,
-          owed: owed
+          owed: owed,
+          by_hand: lines,
+          used_parts_as_singles: car.rules.used_parts_as_singles?
         )
     end
 
@@ -151,7 +159,11 @@ module NimbleLedger
     end
 
     # @return [Integer, nil] cents one of a part sells for here; nil when nobody has a price
-    def selling_price(part) = Price::Selling.price(car.catalog, part, car.house["markup"])
+    def selling_price(part)
+      brackets = car.house["markup"]
+      singles = car.rules.used_parts_as_singles? && car.house["kit_rule"] == "used-parts"
+      singles ? Price::Selling.used_price(car.catalog, part, brackets) : Price::Selling.price(car.catalog, part, brackets)
+    end
 
     # @return [Risk::Outcomes, nil] nil without history, or when the profile does not state the plug's construction
     def outcomes
@@ -176,6 +188,7 @@ module NimbleLedger
         codes: codes,
         live: live&.of(left),
         without: without,
+        lines: lines,
         effort: effort
       )
 

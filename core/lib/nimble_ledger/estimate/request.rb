@@ -50,6 +50,7 @@ module NimbleLedger
             max: Profile::MAX_TARGETS
           ),
         "diagnosis" => Price::Diagnosis::SHAPE,
+        "lines" => Shape.list(Price::Lines::BY_HAND, max: 40),
         "discount" =>
           Shape.object(
             required: {
@@ -103,6 +104,7 @@ module NimbleLedger
         @diagnosis = hash["diagnosis"] && Price::Diagnosis.new(hash["diagnosis"]["hours"], house: car.house)
         @override = Override.from(hash["override"])
         @live = live_of(hash, path)
+        @lines = hash["lines"] || []
         @sequence = hash["sequence"] || false
         @without = left_out(hash["without"] || [], path)
         refuse_soak_step(path) if @sequence
@@ -128,6 +130,7 @@ module NimbleLedger
           codes: codes?,
           live: live,
           without: @without,
+          lines: @lines,
           effort: effort
         )
       end

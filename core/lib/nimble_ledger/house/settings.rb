@@ -85,6 +85,16 @@ module NimbleLedger
       declare "money", "taxes", [], Shape.list(TAX, max: 6), "Taxes"
       declare "money", "tax_inclusive", false, Shape.boolean, "Prices already include tax"
       declare "money", "kit_rule", "whole", Shape.one_of("whole", "used-parts"), "A seal kit sells"
+      declare "money",
+              "consumables",
+              "lines",
+              Shape.one_of("lines", "in-supplies"),
+              "Grease, compound and cleaner: lines of their own, or inside the shop supplies"
+      declare "money",
+              "bill_hours",
+              "quoted",
+              Shape.one_of("quoted", "lesser"),
+              "Hours that are billed: those quoted, or what was worked where that is less"
       declare "money", "grease_cents", 60, cents, "Boot grease, each boot"
       declare "money", "compound_cents", 40, cents, "Thread compound, each plug"
       declare "money", "cleaner_cents", 125, cents, "Penetrating cleaner, each soaked plug"

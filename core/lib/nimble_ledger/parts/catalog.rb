@@ -101,6 +101,13 @@ module NimbleLedger
       end
 
       # What one sells for at most, in cents; nil when the list sets no such price.
+      # @return [Integer, Rational, nil] cents: its own standing cost, else the least share of a kit that holds it
+      def exact_unit_cost(part) =
+        cost(part) ||
+          kits_with([part])
+            .map { |kit| Rational(cost(kit["part"]), kit["contains"].sum { |held| held["quantity"].to_i }) }
+            .min
+
       def list_cents(part) = (item(part) || {})["list_cents"]
 
       # Kits that hold any of these parts, with a known cost, in the order of the list.

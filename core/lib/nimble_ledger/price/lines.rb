@@ -5,7 +5,23 @@ module NimbleLedger
     # The priced lines of a job (model.md section 7): labor, parts, consumables, shop supplies, fees, discount, taxes.
     # Every line is whole cents, and the total is their sum. What the shop owes under its warranty is a line of nothing.
     class Lines
-      Line = Struct.new(:kind, :label, :quantity, :unit_cents, :cents, :part, :because, :basis)
+      # tax_class: of a line by hand; others are taxed by their kind.
+      Line = Struct.new(:kind, :label, :quantity, :unit_cents, :cents, :part, :because, :basis, :tax_class)
+
+      # A line by hand as a request says it (formats.md).
+      BY_HAND =
+        Shape.object(
+          required: {
+            "label" => Shape.string(max: 120),
+            "cents" => Shape.integer(max: 100_000_000),
+            "class" => Shape.one_of("labor", "parts", "fees")
+          }
+        )
+
+      # @param row [Hash] fitting BY_HAND
+      # @return [Line]
+      def self.by_hand(row) =
+        Line.new("by-hand", row["label"], 1, row["cents"].to_i, row["cents"].to_i, nil, nil, nil, row["class"])
 
       attr_reader :list, :missing, :leftovers
 
@@ -16,7 +32,17 @@ module NimbleLedger
       # @param discount [Hash, nil] {"label", "cents"}
       # @param diagnosis [Diagnosis, nil]
       # @param owed [Array<Profile::Target>] done for nothing: neither in the hours nor in what is needed
-      def initialize(tenths, needed, catalog, house:, discount: nil, diagnosis: nil, owed: [])
+      def initialize(
+        tenths,
+        needed,
+        catalog,
+        house:,
+        discount: nil,
+        diagnosis: nil,
+        owed: [],
+        by_hand: [],
+        used_parts_as_singles: false
+      )
         @house = house
         @catalog = catalog
         @discount = discount
@@ -26,7 +52,9 @@ module NimbleLedger
         @leftovers = []
         @owed = owed.map { |target| owed_line(target) }
         @billed = !needed.equal?(Parts::Nothing)
-        @material = part_lines(needed.billed) + consumables(needed.consumables)
+        @singles = used_parts_as_singles && house["kit_rule"] == "used-parts"
+        @material =
+          part_lines(needed.billed) + by_hand.map { |row| Lines.by_hand(row) } + consumables(needed.consumables)
         @fees = fees
         @sold, @credited = diagnosis&.credited? ? [[], diagnosis_lines(diagnosis)] : [diagnosis_lines(diagnosis), []]
         @staying = Taxed.of(@sold + @material + @fees)
@@ -72,7 +100,7 @@ module NimbleLedger
       class Taxed
         attr_reader :cents, :classes, :by_class, :total
 
-        def self.of(lines) = new(lines.map(&:cents), lines.map { |line| Tax.class_of(line.kind) })
+        def self.of(lines) = new(lines.map(&:cents), lines.map { |line| line.tax_class || Tax.class_of(line.kind) })
 
         def initialize(cents, classes)
           @cents = cents
@@ -124,14 +152,14 @@ module NimbleLedger
       def part_lines(rows)
         needs =
           rows.group_by(&:part).transform_values { |same| Need.new(same.sum(&:quantity), same.flat_map(&:because)) }
-        kits = Parts::Purchase.new(@catalog, needs.transform_values(&:quantity)).counts
+        kits = @singles ? {} : Parts::StandingPurchase.new(@catalog, needs.transform_values(&:quantity)).counts
         lines = kits.flat_map { |part, count| kit_lines(part, count, use_kit(part, count, needs)) }
         lines +
           needs.filter_map { |part, need| part_line(part, need.quantity, need.because.uniq) if need.quantity.positive? }
       end
 
       def part_line(part, quantity, because)
-        unit = Selling.price(@catalog, part, @house["markup"])
+        unit = selling_price(part)
         if unit.nil?
           @missing << { "part" => part, "because" => because }
           return nil
@@ -146,6 +174,9 @@ module NimbleLedger
           )
         Line.new("part", label(part), quantity, unit, unit * quantity, part, because, basis)
       end
+
+      def selling_price(part) =
+        @singles ? Selling.used_price(@catalog, part, @house["markup"]) : Selling.price(@catalog, part, @house["markup"])
 
       def label(part) = @catalog.description(part).then { |text| text.empty? ? part : text }
 
@@ -199,7 +230,10 @@ module NimbleLedger
       end
 
       def consumables(rows)
+        free = @house["consumables"] == "in-supplies"
         rows.map do |row|
+          next Line.new("consumable", row.label, row.quantity, 0, 0, nil, nil, "In the shop supplies.") if free
+
           Line.new(
             "consumable",
             row.label,

@@ -14,6 +14,14 @@ module NimbleLedger
         cost = catalog.unit_cost(part)
         cost && Markup.selling_price(cost, brackets, cap_cents: catalog.list_cents(part))
       end
+
+      # What one used part of a kit sells for (rules 3): like a single; where it is sold in kits only, on its share of
+      # the cheapest kit, to the fraction of a cent.
+      # @return [Integer, nil] cents
+      def used_price(catalog, part, brackets)
+        cost = catalog.exact_unit_cost(part)
+        cost && Markup.selling_price(cost, brackets, cap_cents: catalog.list_cents(part))
+      end
     end
   end
 end

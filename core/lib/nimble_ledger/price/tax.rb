@@ -55,6 +55,26 @@ module NimbleLedger
       # @return [Integer] cents of tax the prices contain; 0 where they do not
       def included_cents(by_class) = @inclusive ? @entries.sum { |entry| due(entry, by_class) } : 0
 
+      # One entry and what it comes to: net it is taken from, tax on it or in it; cents.
+      Share = Struct.new(:label, :percent, :net_cents, :cents)
+
+      # @return [Array<Share>] every entry, those of nothing too
+      def shares(by_class) =
+        @entries.map do |entry|
+          net = entry.classes.sum(0) { |name| net(name, by_class) }
+          Share.new(entry.label, entry.percent, Money.round(net), Money.round(net * entry.rate))
+        end
+
+      # @return [Hash{String=>Integer}] cents by class, without contained tax
+      def net_cents(by_class) = CLASS_OF.values.uniq.to_h { |name| [name, Money.round(net(name, by_class))] }
+
+      # @return [Rational] the most that tax adds to a cent
+      def highest_rate
+        return 0r if @inclusive
+
+        CLASS_OF.values.uniq.map { |name| contained(name) - 1 }.max
+      end
+
       private
 
       def due(entry, by_class) = Money.round(entry.classes.sum(0) { |name| net(name, by_class) } * entry.rate)

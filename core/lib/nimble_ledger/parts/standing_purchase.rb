@@ -4,7 +4,7 @@ module NimbleLedger
   module Parts
     # Which kits to buy for a need, singles for the rest (model.md section 6, "Purchase"): the least cost that covers
     # the need, exactly. Parts nobody sells singly weigh more than any cost, so that a kit that holds them is taken.
-    class Purchase
+    class StandingPurchase
       # @param catalog [Catalog]
       # @param needs [Hash{String=>Integer}] part to quantity
       def initialize(catalog, needs)
