@@ -119,7 +119,7 @@ RSpec.describe NimbleServer::Features::Accounts::SignIn do
     end
 
     it "by anybody at the shop's own address lock nobody out who was signed in there before" do
-      mail = account("shared")
+      mail = account("counter-shared")
       known = Client.new
       known.env("REMOTE_ADDR", "198.51.100.9")
       expect(known.sign_in(mail).first).to eq(200)
@@ -148,7 +148,7 @@ RSpec.describe NimbleServer::Features::Accounts::SignIn do
     end
 
     it "are counted for all web processes together" do
-      mail = account("shared")
+      mail = account("counter-shared")
       second = TestServer.build(TestServer.cluster)
       8.times { from("203.0.113.77", mail) }
       client = Client.new(second)

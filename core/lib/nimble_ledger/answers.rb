@@ -14,7 +14,8 @@ module NimbleLedger
       Ledger::History::FORMAT => Ledger::History,
       Day::Request::FORMAT => Day::Request,
       Day::PaceRequest::FORMAT => Day::PaceRequest,
-      Bill::Request::FORMAT => Bill::Request
+      Bill::Request::FORMAT => Bill::Request,
+      Ledger::PoolRequest::FORMAT => Ledger::PoolRequest
     }.freeze
 
     module_function

@@ -30,10 +30,10 @@ module NimbleLedger
       # @param house [House::Settings]
       # @param progress [Proc] told the share that is done, now and then
       # @param watch [Proc] told each job and the learner of the jobs before it
-      def initialize(jobs, house, progress: ->(_share) {}, watch: ->(_job, _learner) {})
+      def initialize(jobs, house, starts: {}, progress: ->(_share) {}, watch: ->(_job, _learner) {})
         @watch = watch
         ordered = jobs.each_with_index.sort_by { |job, i| [job.finished, i] }.map(&:first)
-        @learner = Learner.new(room_for(ordered), house)
+        @learner = Learner.new(room_for(ordered, starts), house)
         @tested = []
         ordered
           .chunk_while { |one, other| one.finished == other.finished }
@@ -44,9 +44,14 @@ module NimbleLedger
       private
 
       # Room for every quarter from the first job's to the last one's, every engine and technician.
-      def room_for(ordered)
+      def room_for(ordered, starts)
         quarters = ordered.empty? ? (0...0) : (ordered.first.quarter..ordered.last.quarter)
-        Effects.new(quarters, ordered.map(&:engine).uniq.sort, ordered.map(&:technician).uniq.sort)
+        Effects.new(
+          quarters,
+          ordered.map(&:engine).uniq.sort,
+          ordered.map(&:technician).uniq.sort,
+          starts: starts
+        )
       end
 
       # Jobs finished at one instant know nothing of each other.

@@ -14,14 +14,19 @@ module NimbleLedger
       OTHERS = 5.0
 
       # Places of a job's three ones in its row; nil for an engine or technician that is not among them.
-      Row = Struct.new(:quarter, :engine, :technician) { def places = @places ||= to_a.compact.freeze }
+      # beside: what an engine nobody has seen here starts from.
+      Row =
+        Struct.new(:quarter, :engine, :technician, :beside) do
+          def places = @places ||= [quarter, engine, technician].compact.freeze
+        end
 
       attr_reader :quarters, :engines, :technicians
 
       # @param quarters [Range] of quarter numbers
       # @param engines [Array<String>]
       # @param technicians [Array<String>]
-      def initialize(quarters, engines, technicians)
+      # @param starts [Hash{String=>Float}] engine to the effect other shops have found for it (model.md section 17)
+      def initialize(quarters, engines, technicians, starts: {})
         @quarters = quarters
         @engines = engines
         @technicians = technicians
@@ -29,13 +34,20 @@ module NimbleLedger
         @at_engine = engines.each_with_index.to_h { |name, i| [name, quarters.size + i] }
         @at_technician = technicians.each_with_index.to_h { |name, i| [name, quarters.size + engines.size + i] }
         @inverse = prior
+        @starts = starts
         @effects = Array.new(@size, 0.0)
+        @at_engine.each { |name, place| @effects[place] = starts.fetch(name, 0.0) }
       end
 
       # @return [Row]
       def row(quarter, engine, technician)
         place = (quarter - @quarters.begin).clamp(0, [@quarters.size - 1, 0].max)
-        Row.new(@quarters.none? ? nil : place, @at_engine[engine], @at_technician[technician])
+        Row.new(
+          @quarters.none? ? nil : place,
+          @at_engine[engine],
+          @at_technician[technician],
+          @at_engine.key?(engine) ? 0.0 : @starts.fetch(engine, 0.0)
+        )
       end
 
       # Takes a job in.
@@ -70,7 +82,7 @@ module NimbleLedger
       end
 
       # @return [Float] what the effects of a row come to
-      def fit(row) = row.places.sum { |place| @effects[place] }
+      def fit(row) = row.places.sum(row.beside) { |place| @effects[place] }
 
       # @return [Float] x(XᵀX+Λ)⁻¹xᵀ; an engine or technician nobody has seen adds its prior
       def leverage(row)
@@ -81,7 +93,7 @@ module NimbleLedger
       end
 
       def quarter_effects = @quarters.each_with_index.to_h { |number, i| [number, @effects[i]] }
-      def engine_effects = @at_engine.transform_values { |place| @effects[place] }
+      def engine_effects = @starts.merge(@at_engine.transform_values { |place| @effects[place] })
       def technician_effects = @at_technician.transform_values { |place| @effects[place] }
 
       private

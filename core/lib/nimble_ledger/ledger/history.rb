@@ -55,6 +55,15 @@ module NimbleLedger
           },
           optional: {
             "house" => House::Settings::SHAPE,
+            "priors" =>
+              Shape.object(
+                required: {
+                  "engines" => Shape.map(PoolRequest::LOG, max: 5_000)
+                },
+                optional: {
+                  "outcomes" => PoolRequest::OUTCOMES
+                }
+              ),
             "predict" =>
               Shape.list(
                 Shape.object(
@@ -83,18 +92,23 @@ module NimbleLedger
         refuse(hash["jobs"])
         @jobs = hash["jobs"].map { |job| Job.new(job, @house) }
         @asked = hash["predict"] || []
+        priors = hash["priors"] || {}
+        @kept = {}
+        @starts = (priors["engines"] || {}).transform_values(&:to_f)
+        @pooled = priors["outcomes"]
+        PoolRequest.refuse_unknown(@pooled["broken"], "/priors/outcomes/broken") if @pooled
         freeze
       end
 
       # @return [Hash] see formats.md, nimble-ledger.learned
-      def answer(**) = answered(Backtest.new(@jobs, @house))
+      def answer(**) = answered(Backtest.new(@jobs, @house, starts: @starts))
 
       # All a shop reads of its jobs: the answer, the lesson to take, and what costs most.
       # @param progress [Proc] told the share that is done, now and then
       # @return [Hash] "answer", "lesson" (see Lesson), "steps" (see Steps), "protocols" (see Protocols)
       def learn(progress: ->(_share) {})
         lately = Lately.new(@house)
-        backtest = Backtest.new(@jobs, @house, progress: progress, watch: lately.method(:watch))
+        backtest = Backtest.new(@jobs, @house, starts: @starts, progress: progress, watch: lately.method(:watch))
         {
           "answer" => answered(backtest),
           "lesson" => Lesson.new(backtest.learner, @jobs, lately, @house).to_h,
@@ -106,7 +120,7 @@ module NimbleLedger
       private
 
       def answered(backtest)
-        learner = backtest.learner
+        learner = @kept[:learner] = backtest.learner
         effects = learner.effects
         quarters = effects.quarter_effects
         {
@@ -120,8 +134,26 @@ module NimbleLedger
           "common_variation" => learner.common_variation,
           "residual_variance" => learner.residual_variance,
           "calibration" => CALIBRATED.transform_values { |p| learner.calibrated(p) },
-          "outcomes" => Outcomes.new(@jobs.flat_map(&:plugs), @house).to_h
+          "outcomes" => outcomes.to_h.merge("frailty" => Frailty.new(@jobs, outcomes, @house).to_h),
+          "shares" => shares
         }.merge(tested(backtest.tested), "predict" => predictions(learner))
+      end
+
+      def outcomes = @kept[:outcomes] ||= Outcomes.new(plugs, @house, pooled: @pooled)
+      def plugs = @jobs.flat_map(&:plugs)
+
+      # What this shop has learned by itself, as sums (model.md section 17).
+      def shares
+        alone = @starts.empty? ? nil : Backtest.new(@jobs, @house).learner
+        effects = (alone || @kept[:learner]).effects.engine_effects
+        counts = @jobs.map(&:engine).tally
+        {
+          "engines" =>
+            counts.sort.to_h do |code, jobs|
+              [code, { "jobs" => jobs, "mean_log" => effects.fetch(code) * (jobs + Pool::DOUBT) / jobs }]
+            end,
+          "outcomes" => outcomes.shares
+        }
       end
 
       def tested(tested)

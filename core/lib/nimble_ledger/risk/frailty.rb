@@ -66,6 +66,19 @@ module NimbleLedger
         sum
       end
 
+      # @param whole [Float] sum of the hazards of plugs that stay whole
+      # @param broken [Array<Float>] hazards of plugs that break
+      # @return [Float] chance of just that
+      def exactly(whole, broken)
+        sum = 0.0
+        @factors.each_with_index do |factor, i|
+          chance = @weights[i] * Math.exp(-factor * whole)
+          broken.each { |hazard| chance *= -NearZero.expm1(-factor * hazard) }
+          sum += chance
+        end
+        sum
+      end
+
       # Lot of plugs alike: hazard of each, how many.
       Lot = Struct.new(:hazard, :count)
 

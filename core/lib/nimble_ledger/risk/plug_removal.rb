@@ -16,7 +16,7 @@ module NimbleLedger
       # Chances of one plug: each stage's own, given the stages before it did not happen.
       Chances =
         Struct.new(:broken, :thread, :stubborn) do
-          def no_trouble = (1 - broken) * no_trouble_whole
+          def no_trouble = (1 - broken) * (1 - thread) * (1 - stubborn)
 
           # Chance that a plug which did not break comes out free.
           def no_trouble_whole = (1 - thread) * (1 - stubborn)
