@@ -7,6 +7,9 @@ require_relative "../../core/lib/nimble_ledger"
 class AnswerCommand
   REQUEST_BYTES = 8_000_000
 
+  # The one gem an order needs, where bin/start or bin/test has installed it: found without bundler, loaded when asked.
+  $LOAD_PATH.concat(Dir[File.expand_path("../../vendor/bundle/ruby/*/gems/highs-*/lib", __dir__)])
+
   # Engines and catalogs named by a path relative to the request file.
   class Files < NimbleLedger::Documents
     def initialize(folder)

@@ -67,6 +67,9 @@ require_relative "nimble_ledger/access/planner"
 require_relative "nimble_ledger/access/clearing_crank"
 require_relative "nimble_ledger/access/while_open"
 require_relative "nimble_ledger/access/alternatives"
+require_relative "nimble_ledger/wall_clock"
+require_relative "nimble_ledger/parts/integer_program"
+require_relative "nimble_ledger/parts/supplier_runs"
 require_relative "nimble_ledger/parts/catalog"
 require_relative "nimble_ledger/parts/price_update"
 require_relative "nimble_ledger/parts/boots"
@@ -74,6 +77,9 @@ require_relative "nimble_ledger/parts/compound"
 require_relative "nimble_ledger/parts/consumables"
 require_relative "nimble_ledger/parts/needed"
 require_relative "nimble_ledger/parts/standing_purchase"
+require_relative "nimble_ledger/parts/waiting_parts"
+require_relative "nimble_ledger/parts/purchase"
+require_relative "nimble_ledger/parts/purchase_request"
 require_relative "nimble_ledger/price/markup"
 require_relative "nimble_ledger/price/selling"
 require_relative "nimble_ledger/price/discount"
@@ -204,7 +210,6 @@ require_relative "nimble_ledger/card/proposal"
 require_relative "nimble_ledger/card/for_trace"
 %w[bill agreed work jobs checks request].each { |file| require_relative "nimble_ledger/bill/#{file}" }
 %w[
-  wall_clock
   opening_hours
   duration
   board

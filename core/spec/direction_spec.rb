@@ -7,7 +7,7 @@ require_relative "spec_helper"
 RSpec.describe "the folders of the core" do
   # What stands beside the folders is in the order too: values first, what puts everything together last.
   ORDER = [
-    %w[errors document shape three_points money record],
+    %w[errors document shape three_points money wall_clock record],
     %w[house],
     %w[profile rules],
     %w[vehicle],

@@ -15,6 +15,7 @@ module NimbleLedger
       Day::Request::FORMAT => Day::Request,
       Day::PaceRequest::FORMAT => Day::PaceRequest,
       Bill::Request::FORMAT => Bill::Request,
+      Parts::PurchaseRequest::FORMAT => Parts::PurchaseRequest,
       Ledger::PoolRequest::FORMAT => Ledger::PoolRequest
     }.freeze
 

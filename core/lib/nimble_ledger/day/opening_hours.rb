@@ -1,6 +1,7 @@
 # frozen_string_literal: true
 
 module NimbleLedger
+  # When is it ready: the board of a shop, played through (model.md section 11).
   module Day
     # When a shop is open and when its people are at work, laid out in minutes after now (model.md section 11).
     class OpeningHours

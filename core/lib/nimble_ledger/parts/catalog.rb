@@ -20,6 +20,7 @@ module NimbleLedger
             "tax_class" => Shape.string(max: 40),
             "life_km" => Shape.number(max: 10_000_000),
             "pack" => Shape.integer(min: 1, max: 1000),
+            "core_cents" => cents,
             "equivalents" => Shape.list(part, max: 20),
             "plug" =>
               Shape.object(
@@ -49,6 +50,32 @@ module NimbleLedger
             "lead_days" => Shape.number(max: 1000)
           }
         )
+      date = Shape.string(max: 10, pattern: WallClock::DATE)
+      time = Shape.string(max: 5, pattern: WallClock::TIME)
+      run =
+        Shape.object(
+          required: {
+            "id" => Shape.string(max: 60),
+            "order_by" => time,
+            "arrives" => time,
+            "days" => Shape.integer(max: 30),
+            "on" => Shape.list(Shape.one_of(*WallClock::WEEKDAYS), min: 1, max: 7, unique: true)
+          },
+          optional: {
+            "charge_cents" => cents,
+            "free_from_cents" => Shape.nullable(cents),
+            "minimum_cents" => cents,
+            "late" => Shape.number(max: 1)
+          }
+        )
+      supplier =
+        Shape.object(
+          optional: {
+            "closed" => Shape.list(date, max: 400),
+            "delivery_cents" => cents,
+            "runs" => Shape.list(run, max: 12)
+          }
+        )
       shelf = Shape.object(required: { "part" => part, "quantity" => count, "cost_cents" => cents })
 
       SHAPE =
@@ -59,7 +86,8 @@ module NimbleLedger
             "name" => Shape.string(max: 120),
             "items" => Shape.list(item, max: 25_000),
             "offers" => Shape.list(offer, max: 50_000),
-            "shelf" => Shape.list(shelf, max: 25_000)
+            "shelf" => Shape.list(shelf, max: 25_000),
+            "suppliers" => Shape.map(supplier, max: 400)
           }
         )
 
