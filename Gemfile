@@ -26,11 +26,11 @@ gem "sequel_pg"
 # Contract, documents
 gem "csv"
 gem "erubi"
-gem "i18n"
 gem "highs", "~> 0.2.6", require: false # loaded when an order is computed (core parts/)
+gem "i18n"
 gem "json", "~> 2.10" # multi_json (openapi_first) does not know json 3
-gem "openapi_first", "~> 1.4" # its later majors need Ruby 3.2
 gem "mail"
+gem "openapi_first", "~> 1.4" # its later majors need Ruby 3.2
 gem "prawn"
 gem "rqrcode_core"
 gem "ruby-vips", require: false # loaded with the first picture

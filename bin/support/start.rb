@@ -145,10 +145,12 @@ class Start
   # What is older than the record is listed in it, signed; and a record that was cut or put back is named.
   def look_at_records(db)
     NimbleServer::Features::Record::Baseline.new(db).take(heads.to_h)
-    heads.note(db).each do |id|
-      name = db[:shops].where(id: id).get(:name) || "shop #{id}"
-      puts "", "The record of #{name} does not go on from where it stood: bin/verify says where.", ""
-    end
+    heads
+      .note(db)
+      .each do |id|
+        name = db[:shops].where(id: id).get(:name) || "shop #{id}"
+        puts "", "The record of #{name} does not go on from where it stood: bin/verify says where.", ""
+      end
   end
 
   def heads = @heads ||= NimbleServer::Features::Record::Heads.new("#{DATA}/record_heads")
@@ -205,11 +207,7 @@ class Start
   # Works off what would hold the web processes up.
   def long_requests(queue = "long")
     child(
-      {
-        "WEB_DATABASE_URL" => @cluster.url("nimble_web"),
-        "DOOR_DATABASE_URL" => @cluster.url("nimble_door"),
-        **SMALL
-      },
+      { "WEB_DATABASE_URL" => @cluster.url("nimble_web"), "DOOR_DATABASE_URL" => @cluster.url("nimble_door"), **SMALL },
       ["ruby", "server/long_requests.rb", queue]
     )
   end

@@ -1,8 +1,8 @@
 # frozen_string_literal: true
 
 # Keeps child processes running: one that ends by itself is started again, at once the first time, after growing pauses
-# when it goes on falling; one that ends well (it has grown too large, say) has not fallen. Each is counted by itself, and none takes another along. Falls that come with a fall of what
-# they all stand on (the database) are not counted.
+# when it goes on falling; one that ends well (it has grown too large, say) has not fallen. Each is counted by itself,
+# and none takes another along. Falls that come with a fall of what they all stand on (the database) are not counted.
 #
 #   supervisor = Supervisor.new { |line| puts line }
 #   supervisor.keep("The post") { Process.spawn("post") }

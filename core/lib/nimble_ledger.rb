@@ -33,6 +33,7 @@ require_relative "nimble_ledger/profile/mishap"
 require_relative "nimble_ledger/profile/step"
 require_relative "nimble_ledger/profile/way"
 require_relative "nimble_ledger/profile/target"
+require_relative "nimble_ledger/profile/plugs_out"
 require_relative "nimble_ledger/profile/checks"
 require_relative "nimble_ledger/profile/kept"
 require_relative "nimble_ledger/profile/engine"
@@ -48,6 +49,7 @@ require_relative "nimble_ledger/time/job"
 require_relative "nimble_ledger/access/effort"
 require_relative "nimble_ledger/time/piece_id"
 require_relative "nimble_ledger/time/sequence"
+require_relative "nimble_ledger/time/piece_list"
 require_relative "nimble_ledger/time/order_of_work"
 require_relative "nimble_ledger/access/pins"
 require_relative "nimble_ledger/access/variant_pins"
@@ -209,16 +211,7 @@ require_relative "nimble_ledger/card/standing"
 require_relative "nimble_ledger/card/proposal"
 require_relative "nimble_ledger/card/for_trace"
 %w[bill agreed work jobs checks request].each { |file| require_relative "nimble_ledger/bill/#{file}" }
-%w[
-  opening_hours
-  duration
-  board
-  simulation
-  offers
-  move
-  pace
-  checks
-  request
-  pace_request
-].each { |file| require_relative "nimble_ledger/day/#{file}" }
+%w[opening_hours duration board simulation offers move pace checks request pace_request].each do |file|
+  require_relative "nimble_ledger/day/#{file}"
+end
 require_relative "nimble_ledger/answers"

@@ -16,8 +16,22 @@ Sequel.migration do
     vehicles: [
       :id,
       %i[
-        plate description year engine_code customer_id maker_number odometer_km plugs_changed_km plugs_changed_on
-        compound_used plug_fitted fitted cylinders variants created_by created_at
+        plate
+        description
+        year
+        engine_code
+        customer_id
+        maker_number
+        odometer_km
+        plugs_changed_km
+        plugs_changed_on
+        compound_used
+        plug_fitted
+        fitted
+        cylinders
+        variants
+        created_by
+        created_at
       ]
     ],
     odometer_readings: [:id, %i[vehicle_id km reason created_by created_at]],
@@ -30,24 +44,43 @@ Sequel.migration do
     quote_revisions: [
       :id,
       %i[
-        quote_id revision rules engine_profile_id price_list_id house_settings_id content currency currency_exponent
-        total_cents draft_version created_by created_at
+        quote_id
+        revision
+        rules
+        engine_profile_id
+        price_list_id
+        house_settings_id
+        content
+        currency
+        currency_exponent
+        total_cents
+        draft_version
+        created_by
+        created_at
       ]
     ],
     quote_scopes: [
       :revision_id,
       %i[id position name request answer page quoted_tenths total_cents created_by created_at]
     ],
-    quote_lines: [
-      :scope_id,
-      %i[id position kind label part quantity unit_cents cents created_by created_at]
-    ],
+    quote_lines: [:scope_id, %i[id position kind label part quantity unit_cents cents created_by created_at]],
     quote_seals: [:revision_id, %i[bytes sha256 created_at]],
     offers: [
       :id,
       %i[
-        quote_id revision_id job_id recipient channel address language token_digest expires_at link_revoked_at
-        superseded_at created_by created_at
+        quote_id
+        revision_id
+        job_id
+        recipient
+        channel
+        address
+        language
+        token_digest
+        expires_at
+        link_revoked_at
+        superseded_at
+        created_by
+        created_at
       ]
     ],
     offer_scopes: [:offer_id, %i[position scope_id title total_cents limit_cents agreed_before_cents]],

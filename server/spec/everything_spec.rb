@@ -6,7 +6,14 @@ require "zip"
 # All a shop owns, as open files it can take along.
 RSpec.describe NimbleServer::Features::Everything::Archive do
   # Never in it: what only the running server needs, and who may sign in from where.
-  KEPT_BACK = %i[idempotency_keys account_active_session_keys account_known_addresses record_touched long_requests long_request_parts].freeze
+  KEPT_BACK = %i[
+    idempotency_keys
+    account_active_session_keys
+    account_known_addresses
+    record_touched
+    long_requests
+    long_request_parts
+  ].freeze
 
   before(:context) do
     @owner = Client.as("owner@merrow.example")

@@ -40,14 +40,15 @@ RSpec.describe "blind requests" do
 
   def filled(path, fuzz)
     path.gsub(/:(\w+)/) do
-      known = @ids.fetch($1, @ids["id"])
+      known = @ids.fetch(Regexp.last_match(1), @ids["id"])
       Rack::Utils.escape_path(fuzz.once_in(3) ? fuzz.text : fuzz.pick(known))
     end
   end
 
   def query(operation, fuzz)
     given = operation.fetch("parameters", []).select { |one| one["in"] == "query" }
-    words = given.select { fuzz.once_in(2) }.map { |one| "#{one["name"]}=#{Rack::Utils.escape(fuzz.text.delete("\0"))}" }
+    words =
+      given.select { fuzz.once_in(2) }.map { |one| "#{one["name"]}=#{Rack::Utils.escape(fuzz.text.delete("\0"))}" }
     words << "strange=#{Rack::Utils.escape(fuzz.text.delete("\0"))}" if fuzz.once_in(4)
     words.join("&")
   end

@@ -60,22 +60,22 @@ RSpec.describe NimbleServer::LongRequest do
 
   it "gives up what nobody waits for" do
     started = Queue.new
-    runner = Class.new do
-      define_method(:work_off) { |_shop, id| started << id }
-    end
-    gone = beside(runner: runner.new) do
-      allow_any_instance_of(NimbleServer::Patience).to receive(:gone?) { started.size.positive? }
-      @owner.call(:get, "/api/garage/export")
-    end
+    runner = Class.new { define_method(:work_off) { |_shop, id| started << id } }
+    gone =
+      beside(runner: runner.new) do
+        allow_any_instance_of(NimbleServer::Patience).to receive(:gone?) { started.size.positive? }
+        @owner.call(:get, "/api/garage/export")
+      end
     expect(gone).to match([503, include("error" => include("code" => "abandoned"))])
     expect(requests.where(id: started.pop).get(:state)).to eq("cancelled")
   end
 
   it "says so when whoever worked on it fell" do
-    runner = Class.new do
-      define_method(:initialize) { |rows| @rows = rows }
-      define_method(:work_off) { |_shop, id| @rows.where(id: id).update(state: "failed") }
-    end
+    runner =
+      Class.new do
+        define_method(:initialize) { |rows| @rows = rows }
+        define_method(:work_off) { |_shop, id| @rows.where(id: id).update(state: "failed") }
+      end
     answer = beside(runner: runner.new(requests)) { @owner.call(:get, "/api/garage/export") }
     expect(answer).to match([503, include("error" => include("code" => "broke_off"))])
   end

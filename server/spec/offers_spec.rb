@@ -410,9 +410,7 @@ RSpec.describe NimbleServer::Features::Offers do
   }.each do |channel, addresses|
     it "sends by #{channel} to one address that is one" do
       id = saved
-      given = ->(address) do
-        { revision: 1, channel: channel, recipient: "Ines", address: address, supersede: true }
-      end
+      given = ->(address) { { revision: 1, channel: channel, recipient: "Ines", address: address, supersede: true } }
       addresses.each do |address|
         status, body = @advisor.call(:post, "/api/quotes/#{id}/offers", given.call(address))
         expect([address, status, body["error"]["details"].first["path"]]).to eq([address, 422, "/address"])
@@ -455,7 +453,9 @@ RSpec.describe NimbleServer::Features::Offers do
       copied = yes.merge(id: SecureRandom.uuid, position: 7)
       expect(tampered { @db[:offer_answers].insert(copied) }).to match(/is not in the record/)
       expect(tampered { @db[:jobs].where(shop_id: shop_id).update(limit_cents: 9) }).to match(/the job was changed/)
-      expect(tampered { @db[:offer_questions].where(shop_id: shop_id).delete }).to match(/the question it tells of is missing/)
+      expect(tampered { @db[:offer_questions].where(shop_id: shop_id).delete }).to match(
+        /the question it tells of is missing/
+      )
     end
   end
 

@@ -83,13 +83,17 @@ RSpec.describe "bin/start in a storm" do
     @silence = 0
     told = Thread::Queue.new
     threads = [watch, @saver = saver(told)]
-    KINDS.keys.cycle.first(kills).each do |kind|
-      before = told.size
-      @start.wait_until { (ours(KINDS.fetch(kind)).any? && told.size > before) || !@saver.alive? }
-      pid = ours(KINDS.fetch(kind)).first
-      warn "#{Time.now} #{kind} #{pid} told #{told.size} silence #{@silence.round(1)}" if ENV["STORM_TALK"]
-      Process.kill("KILL", pid) if pid
-    end
+    KINDS
+      .keys
+      .cycle
+      .first(kills)
+      .each do |kind|
+        before = told.size
+        @start.wait_until { (ours(KINDS.fetch(kind)).any? && told.size > before) || !@saver.alive? }
+        pid = ours(KINDS.fetch(kind)).first
+        warn "#{Time.now} #{kind} #{pid} told #{told.size} silence #{@silence.round(1)}" if ENV["STORM_TALK"]
+        Process.kill("KILL", pid) if pid
+      end
     before = told.size
     @start.wait_until { told.size > before || !@saver.alive? }
     @over = true

@@ -56,6 +56,8 @@ RSpec.describe Supervisor do
       child(1)
     end
     supervisor.run
-    expect(said.first(2)).to match_array(["Upon it", "Ground"].map { |name| "#{name} ended by itself; starting it again." })
+    expect(said.first(2)).to match_array(
+      ["Upon it", "Ground"].map { |name| "#{name} ended by itself; starting it again." }
+    )
   end
 end

@@ -55,14 +55,18 @@ RSpec.describe NimbleServer::Features::Record::Bindings do
   end
 
   def handed_over(advisor)
-    @db[:jobs].where(shop_id: @shop_id).order(:number).all.each do |job|
-      2.times { |i| keep_picture(advisor, job, i) }
-      mark = { id: "m-#{job[:number]}", kind: "finished", at: Time.now.utc.iso8601, piece: nil }
-      advisor.call(:post, "/api/jobs/#{job[:id]}/marks", { device: "tablet-1", marks: [mark] })
-      next unless job[:finished_at]
+    @db[:jobs]
+      .where(shop_id: @shop_id)
+      .order(:number)
+      .all
+      .each do |job|
+        2.times { |i| keep_picture(advisor, job, i) }
+        mark = { id: "m-#{job[:number]}", kind: "finished", at: Time.now.utc.iso8601, piece: nil }
+        advisor.call(:post, "/api/jobs/#{job[:id]}/marks", { device: "tablet-1", marks: [mark] })
+        next unless job[:finished_at]
 
-      advisor.call(:post, "/api/jobs/#{job[:id]}/hand-over", {})
-    end
+        advisor.call(:post, "/api/jobs/#{job[:id]}/hand-over", {})
+      end
   end
 
   def keep_picture(advisor, job, number)
@@ -153,12 +157,13 @@ RSpec.describe NimbleServer::Features::Record::Bindings do
       expect(row).not_to be_nil, "there is no row of #{table.name} to try it on"
       one = place(table, row)
       table.columns.each do |column|
-        said = tampered do
-          drop_keys(table)
-          @db[table.name].where(one).update(column => another(table, column, row[column]))
-        end
+        said =
+          tampered do
+            drop_keys(table)
+            @db[table.name].where(one).update(column => another(table, column, row[column]))
+          end
         expect(said).to match(/\Aentry \d+: #{table.word} .*\(#{table.name} |is not in the record/),
-                        "#{table.name}.#{column}: #{said.inspect}"
+        "#{table.name}.#{column}: #{said.inspect}"
       end
       next if table.name == :shops # a shop that is gone is named by the head outside the database, below
 
@@ -168,10 +173,11 @@ RSpec.describe NimbleServer::Features::Record::Bindings do
     it "finds a row added to #{table.name}, and two that changed places" do
       row = rows(table).order(table.key).first
       unless table.name == :shops
-        said = tampered do
-          drop_keys(table)
-          @db[table.name].insert(storable(row).merge(fresh(table, row)))
-        end
+        said =
+          tampered do
+            drop_keys(table)
+            @db[table.name].insert(storable(row).merge(fresh(table, row)))
+          end
         expect(said).to match(/not in the record|was changed/), table.name.to_s
       end
       pair = rows(table).order(table.key).limit(2).all
@@ -194,9 +200,9 @@ RSpec.describe NimbleServer::Features::Record::Bindings do
   # So that rows can be what the database would refuse.
   def drop_keys(table)
     named = @db[:pg_constraint].where(conrelid: Sequel.lit("?::regclass", table.name.to_s)).exclude(contype: "t")
-    named.select_map(:conname).each do |name|
-      @db.run(%(ALTER TABLE #{table.name} DROP CONSTRAINT IF EXISTS "#{name}" CASCADE))
-    end
+    named
+      .select_map(:conname)
+      .each { |name| @db.run(%(ALTER TABLE #{table.name} DROP CONSTRAINT IF EXISTS "#{name}" CASCADE)) }
     indexes = @db.indexes(table.name).select { |_name, facts| facts[:unique] }.keys
     indexes.each { |name| @db.run(%(DROP INDEX IF EXISTS "#{name}")) }
   end
@@ -273,11 +279,7 @@ RSpec.describe NimbleServer::Features::Record::Bindings do
       expect(cut.call(1).first).to eq("entry 1 is missing: the record had #{head.seq} entries")
       other = @heads.to_h.keys.find { |id| id != @shop_id }
       name = @db[:shops].where(id: other).get(:name)
-      said =
-        NimbleServer::Features::Record::Verification
-          .new(@db, keys, heads: { SecureRandom.uuid => head })
-          .run
-          .last
+      said = NimbleServer::Features::Record::Verification.new(@db, keys, heads: { SecureRandom.uuid => head }).run.last
       expect([name, said.fault]).to eq(["Hollow Lane Motors", "all of it is missing"])
       expect(fault(heads: @heads)).to be_nil
     end

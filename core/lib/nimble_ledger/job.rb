@@ -8,7 +8,19 @@ module NimbleLedger
   #   job.price.total_cents
   class Job
     # targets: what is done, with what a soak adds; asked: what was asked for.
-    attr_reader :car, :targets, :asked, :soak, :override, :discount, :diagnosis, :codes, :live, :effort, :plan, :without, :lines
+    attr_reader :car,
+                :targets,
+                :asked,
+                :soak,
+                :override,
+                :discount,
+                :diagnosis,
+                :codes,
+                :live,
+                :effort,
+                :plan,
+                :without,
+                :lines
 
     # @param car [Car]
     # @param targets [Array<Profile::Target>]
@@ -162,7 +174,11 @@ module NimbleLedger
     def selling_price(part)
       brackets = car.house["markup"]
       singles = car.rules.used_parts_as_singles? && car.house["kit_rule"] == "used-parts"
-      singles ? Price::Selling.used_price(car.catalog, part, brackets) : Price::Selling.price(car.catalog, part, brackets)
+      if singles
+        Price::Selling.used_price(car.catalog, part, brackets)
+      else
+        Price::Selling.price(car.catalog, part, brackets)
+      end
     end
 
     # @return [Risk::Outcomes, nil] nil without history, or when the profile does not state the plug's construction

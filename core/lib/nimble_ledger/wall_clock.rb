@@ -18,8 +18,9 @@ module NimbleLedger
     # @param text [String]
     # @return [Date, nil] nil for a day that is not in the calendar
     def self.date(text) =
-      text.match(/\A(\d{4})-(\d\d)-(\d\d)/) && Date.valid_date?($1.to_i, $2.to_i, $3.to_i) &&
-        Date.new($1.to_i, $2.to_i, $3.to_i)
+      text.match(/\A(\d{4})-(\d\d)-(\d\d)/) &&
+        Date.valid_date?(::Regexp.last_match(1).to_i, ::Regexp.last_match(2).to_i, ::Regexp.last_match(3).to_i) &&
+        Date.new(::Regexp.last_match(1).to_i, ::Regexp.last_match(2).to_i, ::Regexp.last_match(3).to_i)
 
     # @param text [String] "08:00"
     # @return [Integer] minutes after midnight

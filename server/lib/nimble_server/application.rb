@@ -68,7 +68,9 @@ module NimbleServer
           use accounts
           run ->(env) { [env["nimble.account"] ? 200 : 404, {}, []] }
         end
-      ->(env) { env["HTTP_COOKIE"] && check.call(env.merge("PATH_INFO" => "/", "REQUEST_METHOD" => "GET")).first == 200 }
+      ->(env) do
+        env["HTTP_COOKIE"] && check.call(env.merge("PATH_INFO" => "/", "REQUEST_METHOD" => "GET")).first == 200
+      end
     end
     private_class_method :staff_check
   end

@@ -38,7 +38,8 @@ module NimbleServer
     private
 
     def said(name)
-      what = @files.key?(name) ? "is not the one that made this database" : "is missing, but this database was made by it"
+      what =
+        @files.key?(name) ? "is not the one that made this database" : "is missing, but this database was made by it"
       "server/migrations/#{name} #{what}. Serve this data with the version of the program that made it, or put the " \
         "file back: changes are migrations of their own."
     end

@@ -2,7 +2,8 @@
 
 module NimbleLedger
   module Access
-    # Fluid cannot be compressed: where several wells are soaked the engine is turned over with its plugs out, as work of
+    # Fluid cannot be compressed: where several wells are soaked the engine is turned over with its plugs out, as work
+    # of
     # the job from the start (model.md section 15, 7; rules 3). Below that, or where it was left out, each bore is
     # emptied by hand.
     #
@@ -31,8 +32,7 @@ module NimbleLedger
 
       private
 
-      def due?(targets) =
-        @offered && !targets.include?(@offered) && @from.positive? && targets.sum(&:plugs) >= @from
+      def due?(targets) = @offered && !targets.include?(@offered) && @from.positive? && targets.sum(&:plugs) >= @from
     end
   end
 end

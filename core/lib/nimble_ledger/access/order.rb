@@ -17,9 +17,7 @@ module NimbleLedger
         free = steps.select { |step| open[step.id].zero? }
         zone = "top"
         steps.map do
-          choice = ports_last ? free.reject(&:opens_ports?) : free
-          choice = free if choice.empty?
-          step = choice.find { |one| one.zone == zone } || choice.first
+          step = next_of(free, zone, ports_last)
           zone = step.zone
           free.delete(step)
           freed = after.fetch(step.id, []).select { |one| (open[one.id] -= 1).zero? }
@@ -29,6 +27,13 @@ module NimbleLedger
       end
 
       # @return [Hash{String=>Array<Profile::Step>}] what each step has to be off for
+      # The first of the zone, else the first; a step that opens ports only where nothing else is free.
+      def next_of(free, zone, ports_last)
+        unmarked = ports_last ? free.reject(&:opens_ports?) : free
+        choice = unmarked.empty? ? free : unmarked
+        choice.find { |one| one.zone == zone } || choice.first
+      end
+
       def after(steps, before)
         steps.each_with_object({}) { |step, after| before[step.id].uniq.each { |id| (after[id] ||= []) << step } }
       end

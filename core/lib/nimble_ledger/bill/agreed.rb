@@ -28,11 +28,13 @@ module NimbleLedger
       # @return [Array<Discount>]
       def discounts(most)
         left = most
-        @scopes.filter_map { |scope| scope["discount"] }.filter_map do |row|
-          cents = [row["cents"], left].min
-          left -= cents
-          Discount.new(row["label"] || "Discount", cents) if cents.positive?
-        end
+        @scopes
+          .filter_map { |scope| scope["discount"] }
+          .filter_map do |row|
+            cents = [row["cents"], left].min
+            left -= cents
+            Discount.new(row["label"] || "Discount", cents) if cents.positive?
+          end
       end
     end
   end

@@ -9,7 +9,8 @@ module NimbleLedger
     #   bill = Bill.new(work, agreed, paid: [20_000])
     #   bill.total_cents; bill.lines; bill.owed_cents
     class Bill
-      # One line. kind: labor, diagnosis, part, by-hand, consumable, supplies, fee, discount, above-limit, tax, warranty.
+      # One line. kind: labor, diagnosis, part, by-hand, consumable, supplies, fee, discount, above-limit, tax,
+      # warranty.
       Line = Struct.new(:kind, :label, :part, :quantity, :cents)
 
       attr_reader :lines, :hours, :total_cents, :above_cents
@@ -64,7 +65,8 @@ module NimbleLedger
       # The lesser of what the limits allow, and of what was agreed with what happened since at the hours quoted.
       def bound
         quoted = @work.lines(@work.quoted_tenths)
-        at_quoted = sums(quoted, @agreed.discounts(quoted.sum(&:cents)).sum(&:cents)).total - @work.diagnosis_alone_cents
+        at_quoted =
+          sums(quoted, @agreed.discounts(quoted.sum(&:cents)).sum(&:cents)).total - @work.diagnosis_alone_cents
         by_agreed = @agreed.agreed_cents - @agreed.saved_cents + (at_quoted - @agreed.done_cents)
         [limit_cents, [by_agreed, 0].max + @work.diagnosis_alone_cents].min
       end
@@ -88,8 +90,7 @@ module NimbleLedger
         rows
       end
 
-      def tax_lines =
-        @tax.added(@sums.by_class).map { |tax| Line.new("tax", tax.label, nil, 1, tax.cents) }
+      def tax_lines = @tax.added(@sums.by_class).map { |tax| Line.new("tax", tax.label, nil, 1, tax.cents) }
     end
   end
 end

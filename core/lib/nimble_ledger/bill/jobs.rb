@@ -2,7 +2,8 @@
 
 module NimbleLedger
   module Bill
-    # What was agreed as one job, and what was done of it (model.md section 16): all is what is in force but what we owe;
+    # What was agreed as one job, and what was done of it (model.md section 16): all is what is in force but what we
+    # owe;
     # done is all less what was not done. What was tried (opened for, and stopped) is in done by the steps on its way
     # alone.
     class Jobs

@@ -146,9 +146,7 @@ module NimbleLedger
       # A scope of which nothing is billed counts as never agreed.
       def in_force
         left_out = @not_done + @owed
-        @hash["scopes"].reject do |scope|
-          (scope["targets"] - left_out).empty? && done_lines(scope).empty?
-        end
+        @hash["scopes"].reject { |scope| (scope["targets"] - left_out).empty? && done_lines(scope).empty? }
       end
 
       def done_lines(scope) = (scope["lines"] || []).reject { |line| line["done"] == false }
@@ -160,9 +158,7 @@ module NimbleLedger
       end
 
       def override_tenths
-        @scopes
-          .filter_map { |scope| Estimate::Override.from(scope["override"]) }
-          .sum(&:tenths)
+        @scopes.filter_map { |scope| Estimate::Override.from(scope["override"]) }.sum(&:tenths)
       end
 
       def work

@@ -134,8 +134,10 @@ module NimbleLedger
       # Extra minutes of what happened and is the customer's, stubborn plugs never.
       # @return [Array<ThreePoints>]
       def certain =
-        each_plug(@happened.broken) { |target| ThreePoints.from(@house["extraction_minutes"]) * target.extraction_factor } +
-          each_plug(@happened.thread) { |_target| ThreePoints.from(@house["insert_minutes"]) } + mishaps.map(&:minutes)
+        each_plug(@happened.broken) do |target|
+          ThreePoints.from(@house["extraction_minutes"]) * target.extraction_factor
+        end + each_plug(@happened.thread) { |_target| ThreePoints.from(@house["insert_minutes"]) } +
+          mishaps.map(&:minutes)
 
       def each_plug(counts) =
         counts.flat_map { |target, count| @jobs.customers?(target) ? Array.new(count) { yield target } : [] }
@@ -191,19 +193,23 @@ module NimbleLedger
       end
 
       def with_trouble(lines)
-        broken = each_plug(@happened.broken) { 1 }.size
-        threads = each_plug(@happened.thread) { 1 }.size
-        sets = [
-          ["Extraction set", broken, @house["extraction_set_cents"]],
-          ["Extraction kit", [broken, 1].min, @house["extraction_kit_cents"]],
-          ["Thread insert", threads, @house["insert_cents"]]
-        ]
-        lines += sets.filter_map { |label, count, cents| set(label, count, cents) }
+        lines += extraction
         added = Hash.new(0)
         mishaps.flat_map(&:parts).each { |part| added[part["part"]] += part["quantity"].to_i }
         @used.each { |part, count| added[part] += [count, @jobs.if_needed.fetch(part, 0)].min }
         added.each { |part, count| add(lines, part, count) if count.positive? }
         lines
+      end
+
+      # A set for each broken plug, the kit once, an insert for each thread.
+      def extraction
+        broken = each_plug(@happened.broken) { 1 }.size
+        threads = each_plug(@happened.thread) { 1 }.size
+        [
+          set("Extraction set", broken, @house["extraction_set_cents"]),
+          set("Extraction kit", [broken, 1].min, @house["extraction_kit_cents"]),
+          set("Thread insert", threads, @house["insert_cents"])
+        ].compact
       end
 
       def set(label, count, cents) =

@@ -13,10 +13,7 @@ module NimbleLedger
       Bay = Struct.new(:id, :equipment)
 
       # A piece of a job drawn together. kind: :work, :wait, :opening (a wait until then).
-      Segment =
-        Struct.new(:kind, :minutes, :people, :holds_bay) do
-          def work? = kind == :work
-        end
+      Segment = Struct.new(:kind, :minutes, :people, :holds_bay) { def work? = kind == :work }
 
       # A job. arrives, parts_at, promise: minutes after now; bay: index, nil while it is not under way; person, with:
       # indexes; totals: minutes of all its work in each scenario; first_work, last_work: places among its segments.

@@ -7,16 +7,17 @@ module NimbleLedger
       TOLERANCE = 1e-9
 
       # One part: how likely, and the lognormal's log mean and log spread; spread 0 is that many minutes exactly.
-      Part = Struct.new(:chance, :minutes, :log_mean, :log_spread) do
-        # @return [Float] P(time <= minutes)
-        def cdf(at)
-          return at >= minutes ? 1.0 : 0.0 if log_spread.zero?
+      Part =
+        Struct.new(:chance, :minutes, :log_mean, :log_spread) do
+          # @return [Float] P(time <= minutes)
+          def cdf(at)
+            return at >= minutes ? 1.0 : 0.0 if log_spread.zero?
 
-          at.positive? ? 0.5 * Math.erfc((log_mean - Math.log(at)) / (log_spread * Math.sqrt(2))) : 0.0
+            at.positive? ? 0.5 * Math.erfc((log_mean - Math.log(at)) / (log_spread * Math.sqrt(2))) : 0.0
+          end
+
+          def quantile(p) = log_spread.zero? ? minutes : Math.exp(log_mean + (log_spread * Time::Normal.quantile(p)))
         end
-
-        def quantile(p) = log_spread.zero? ? minutes : Math.exp(log_mean + (log_spread * Time::Normal.quantile(p)))
-      end
 
       # @param rows [Array<Hash>] "chance", "mean_minutes", "variance"; chances sum to 1
       def initialize(rows)

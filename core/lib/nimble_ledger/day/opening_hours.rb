@@ -44,7 +44,8 @@ module NimbleLedger
       # What is ready then can be fetched: that instant while the shop is open, else the next opening.
       # @param minutes [Integer]
       # @return [Integer, nil]
-      def ready(minutes) = @days.any? { |span| span.from <= minutes && minutes <= span.to } ? minutes : next_opening(minutes)
+      def ready(minutes) =
+        @days.any? { |span| span.from <= minutes && minutes <= span.to } ? minutes : next_opening(minutes)
 
       private
 

@@ -15,13 +15,7 @@ module NimbleLedger
             "common_variation" => Shape.number(max: 10),
             "done" =>
               Shape.nullable(
-                Shape.object(
-                  required: {
-                    "mean_minutes" => minutes,
-                    "variance" => variance,
-                    "took_minutes" => minutes
-                  }
-                )
+                Shape.object(required: { "mean_minutes" => minutes, "variance" => variance, "took_minutes" => minutes })
               ),
             "left" => Shape.object(required: { "mean_minutes" => minutes, "variance" => variance })
           },

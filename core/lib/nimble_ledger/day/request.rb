@@ -13,7 +13,10 @@ module NimbleLedger
       date = Shape.string(max: 10, pattern: WallClock::DATE)
       time = Shape.string(max: 5, pattern: WallClock::TIME)
       id = Shape.string(max: 80)
-      week = Shape.object(required: (WallClock::WEEKDAYS.rotate).to_h { |day| [day, Shape.nullable(Shape.list(time, min: 2, max: 2))] })
+      week =
+        Shape.object(
+          required: WallClock::WEEKDAYS.rotate.to_h { |day| [day, Shape.nullable(Shape.list(time, min: 2, max: 2))] }
+        )
       minutes = Shape.number(max: 1_000_000)
       segment =
         Shape.object(
@@ -49,8 +52,7 @@ module NimbleLedger
       }
       placed = {
         required: asked[:required].merge("person" => id, "arrives" => instant),
-        optional:
-          asked[:optional].merge("promise" => instant, "bay" => id, "in_hand" => Shape.boolean, "with" => id)
+        optional: asked[:optional].merge("promise" => instant, "bay" => id, "in_hand" => Shape.boolean, "with" => id)
       }
       SHAPE =
         Shape.object(
@@ -119,7 +121,7 @@ module NimbleLedger
         @hash = hash
         @clock = WallClock.new(hash["now"])
         @opening = OpeningHours.new(@clock, hash["opening"], hash["closed"] || [])
-        @board = board
+        @board = laid_out
         refuse_size
         freeze
       end
@@ -145,8 +147,9 @@ module NimbleLedger
 
       def share = @hash.fetch("share", 0.8).to_f
 
-      def board
-        people = @hash["people"].map { |row| Board::Person.new(row["id"], @opening.at_work(row["hours"], row["away"] || [])) }
+      def laid_out
+        people =
+          @hash["people"].map { |row| Board::Person.new(row["id"], @opening.at_work(row["hours"], row["away"] || [])) }
         bays = @hash["bays"].map { |row| Board::Bay.new(row["id"], row["equipment"] || []) }
         Board.new(
           clock: @clock,
@@ -164,25 +167,28 @@ module NimbleLedger
         works = segments.each_index.select { |i| segments[i].work? }
         Board::Job.new(
           id: row["id"],
-          person: people.index(row["person"]),
-          arrives: row["arrives"] && @clock.minutes(row["arrives"]),
-          parts_at: row["parts_at"] && @clock.minutes(row["parts_at"]),
           equipment: row["equipment"] || [],
-          promise: row["promise"] && @clock.minutes(row["promise"]),
+          person: people.index(row["person"]),
           bay: bays.index(row["bay"]),
-          in_hand: row.fetch("in_hand", false),
           with: people.index(row["with"]),
+          in_hand: row.fetch("in_hand", false),
           segments: segments,
           totals: Board.totals(row["number"], Duration.new(row["time"])),
           first_work: works.first,
           last_work: works.last,
-          work_minutes: works.sum(0.0) { |i| segments[i].minutes }
+          work_minutes: works.sum(0.0) { |i| segments[i].minutes },
+          **%w[arrives parts_at promise].to_h { |key| [key.to_sym, row[key] && @clock.minutes(row[key])] }
         )
       end
 
       def segment(row)
-        kind = row["kind"] == "work" ? :work : row["until"] ? :opening : :wait
-        Board::Segment.new(kind, row["minutes"]&.to_f || 0.0, row.fetch("people", 1), row.fetch("holds_bay", false))
+        kind =
+          if row["kind"] == "work"
+            :work
+          else
+            row["until"] ? :opening : :wait
+          end
+        Board::Segment.new(kind, row.fetch("minutes", 0).to_f, row.fetch("people", 1), row.fetch("holds_bay", false))
       end
 
       def refuse_size
@@ -235,13 +241,7 @@ module NimbleLedger
         ask = @hash["ask"]
         wanted = ask["wanted"] && @clock.minutes(ask["wanted"])
         offers =
-          Offers.new(
-            @board,
-            result,
-            job(ask["job"], [], []),
-            near: @hash.fetch("near_minutes", 30),
-            wanted: wanted
-          )
+          Offers.new(@board, result, job(ask["job"], [], []), near: @hash.fetch("near_minutes", 30), wanted: wanted)
         ask["drop_offs"].map { |text| offer(text, offers.at(@clock.minutes(text)), wanted) }
       end
 

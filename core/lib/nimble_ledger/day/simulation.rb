@@ -7,7 +7,8 @@ module NimbleLedger
     #
     #   Simulation.new(board).run.ends[0]  #=> 251 instants, minutes after now; infinite without an end
     #
-    # Inside, people, bays and jobs are their places in the board's lists, and a scenario's state is a handful of arrays.
+    # Inside, people, bays and jobs are their places in the board's lists, and a scenario's state is a handful of
+    # arrays.
     class Simulation
       SAME = WallClock::SAME
       NEVER = Float::INFINITY
@@ -91,16 +92,14 @@ module NimbleLedger
       # What is in hand at the beginning, and waits that run then.
       def under_way
         held = @jobs.each_index.select { |job| @jobs[job].in_hand }
-        held.each { |job| @busy[@jobs[job].person] = job }
         for_two = held.select { |job| @jobs[job].segments.first.people == 2 }
+        held.each { |job| @busy[@jobs[job].person] = job }
         for_two.each { |job| @busy[@jobs[job].with] = job if @jobs[job].with }
-        held.each do |job|
-          first = @jobs[job].person
-          second = for_two.include?(job) ? @jobs[job].with || idle(first, 0.0) : nil
-          take_in_hand(job, first, second, 0.0)
-        end
+        held.each { |job| take_in_hand(job, @jobs[job].person, for_two.include?(job) ? helper(job) : nil, 0.0) }
         @jobs.each_index { |job| begin_wait(job, 0.0) if @jobs[job].bay && !@jobs[job].segments.first.work? }
       end
+
+      def helper(job) = @jobs[job].with || idle(@jobs[job].person, 0.0)
 
       # Everything that happens at one instant.
       def turn(now)
@@ -109,7 +108,8 @@ module NimbleLedger
         while job < count
           if @running[job]
             over(job, now) if @until[job] <= now + SAME
-          elsif @at[job].zero? && !@jobs[job].bay && !@jobs[job].segments.first.work? && @jobs[job].arrives <= now + SAME
+          elsif @at[job].zero? && !@jobs[job].bay && !@jobs[job].segments.first.work? &&
+                @jobs[job].arrives <= now + SAME
             begin_wait(job, now)
           end
           job += 1
@@ -239,14 +239,13 @@ module NimbleLedger
       def spans_of(hands)
         return @spans[hands.first] if hands.one?
 
-        @together[hands] ||=
-          @spans[hands[0]].flat_map do |one|
-            @spans[hands[1]].filter_map do |other|
-              from = [one.from, other.from].max
-              to = [one.to, other.to].min
-              OpeningHours::Span.new(from, to, one.hours_end, one.date) if from < to
-            end
+        @together[hands] ||= @spans[hands[0]].flat_map do |one|
+          @spans[hands[1]].filter_map do |other|
+            from = [one.from, other.from].max
+            to = [one.to, other.to].min
+            OpeningHours::Span.new(from, to, one.hours_end, one.date) if from < to
           end
+        end
       end
 
       # Time only goes forward: so does the place among somebody's spans.

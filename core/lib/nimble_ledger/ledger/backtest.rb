@@ -46,12 +46,7 @@ module NimbleLedger
       # Room for every quarter from the first job's to the last one's, every engine and technician.
       def room_for(ordered, starts)
         quarters = ordered.empty? ? (0...0) : (ordered.first.quarter..ordered.last.quarter)
-        Effects.new(
-          quarters,
-          ordered.map(&:engine).uniq.sort,
-          ordered.map(&:technician).uniq.sort,
-          starts: starts
-        )
+        Effects.new(quarters, ordered.map(&:engine).uniq.sort, ordered.map(&:technician).uniq.sort, starts: starts)
       end
 
       # Jobs finished at one instant know nothing of each other.

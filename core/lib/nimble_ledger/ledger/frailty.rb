@@ -60,18 +60,23 @@ module NimbleLedger
 
       GOLDEN = (Math.sqrt(5) - 1) / 2
 
+      # A place and how likely what was seen is there.
+      Place = Struct.new(:at, :value)
+
+      def place(at) = Place.new(at, likelihood(at))
+
       def golden(low, high)
-        inner = [high - (GOLDEN * (high - low)), low + (GOLDEN * (high - low))]
-        values = inner.map { |at| likelihood(at) }
+        near = place(high - (GOLDEN * (high - low)))
+        far = place(low + (GOLDEN * (high - low)))
         while high - low > PRECISE
-          if values[0] >= values[1]
-            high = inner[1]
-            inner = [high - (GOLDEN * (high - low)), inner[0]]
-            values = [likelihood(inner[0]), values[0]]
+          if near.value >= far.value
+            high = far.at
+            far = near
+            near = place(high - (GOLDEN * (high - low)))
           else
-            low = inner[0]
-            inner = [inner[1], low + (GOLDEN * (high - low))]
-            values = [values[1], likelihood(inner[1])]
+            low = near.at
+            near = far
+            far = place(low + (GOLDEN * (high - low)))
           end
         end
         (low + high) / 2

@@ -2,7 +2,8 @@
 
 module NimbleLedger
   module Ledger
-    # How often plugs really broke, took their thread along or were stubborn, against what was expected (model.md section
+    # How often plugs really broke, took their thread along or were stubborn, against what was expected (model.md
+    # section
     # 12, "Outcomes"): breaks by construction, and by soak of it after that; threads and stubborn plugs over all. Where
     # other shops have found something, that is what is started from (section 17).
     class Outcomes
@@ -62,14 +63,20 @@ module NimbleLedger
       protected
 
       def sums_by_construction
-        @plugs.group_by(&:construction).sort.to_h do |name, plugs|
-          factor = @constructions.fetch(name).factor
-          soaks =
-            plugs.group_by(&:soak).sort.to_h do |soak, same|
-              [soak, seen(same, "broken") { |plug| Risk::Odds.shift(plug.broken, factor) }.to_h]
-            end
-          [name, seen(plugs, "broken", &:broken).to_h.merge("soaks" => soaks)]
-        end
+        @plugs
+          .group_by(&:construction)
+          .sort
+          .to_h do |name, plugs|
+            factor = @constructions.fetch(name).factor
+            soaks =
+              plugs
+                .group_by(&:soak)
+                .sort
+                .to_h do |soak, same|
+                  [soak, seen(same, "broken") { |plug| Risk::Odds.shift(plug.broken, factor) }.to_h]
+                end
+            [name, seen(plugs, "broken", &:broken).to_h.merge("soaks" => soaks)]
+          end
       end
 
       private

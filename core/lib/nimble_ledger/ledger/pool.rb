@@ -56,8 +56,7 @@ module NimbleLedger
         [name, { "factor" => factor, "soaks" => known }]
       end
 
-      def over_all(name) =
-        factor(@shares.map { |one| one["outcomes"][name] }, @house["#{name}_chance"]) || 1.0
+      def over_all(name) = factor(@shares.map { |one| one["outcomes"][name] }, @house["#{name}_chance"]) || 1.0
 
       # @return [Float, nil] nil where fewer than two shops have seen such plugs
       def factor(rows, base)

@@ -2,7 +2,8 @@
 
 module NimbleLedger
   module Parts
-    # An order over all jobs that wait for parts, exactly (model.md section 6, "Purchase"): how many packs of which offer
+    # An order over all jobs that wait for parts, exactly (model.md section 6, "Purchase"): how many packs of which
+    # offer
     # in which run, so that first the fewest pieces are short, then the least is spent, then the fewest suppliers, runs
     # and pieces are needed.
     #
@@ -13,10 +14,11 @@ module NimbleLedger
       Offer = Struct.new(:place, :supplier, :item, :cost, :packs, :pack, :lead, :holds, keyword_init: true)
 
       # Packs of an offer in a run.
-      Line = Struct.new(:offer, :run, :packs) do
-        def pieces = packs * offer.pack
-        def cents = pieces * offer.cost
-      end
+      Line =
+        Struct.new(:offer, :run, :packs) do
+          def pieces = packs * offer.pack
+          def cents = pieces * offer.cost
+        end
 
       # short: pieces; cents: goods and charges.
       attr_reader :lines, :short, :cents, :gap
@@ -79,12 +81,14 @@ module NimbleLedger
       def wanted(part) = @waiting.needs.fetch(part, []).sum(&:quantity)
 
       def carry(offer)
-        @runs.fetch(offer.supplier, []).each do |run|
-          next unless run.takes?(offer.lead)
+        @runs
+          .fetch(offer.supplier, [])
+          .each do |run|
+            next unless run.takes?(offer.lead)
 
-          packs = most(offer, run)
-          @carried[[offer, run]] = @program.column(0, packs) if packs.positive?
-        end
+            packs = most(offer, run)
+            @carried[[offer, run]] = @program.column(0, packs) if packs.positive?
+          end
       end
 
       def drive(run, carried)
@@ -103,19 +107,25 @@ module NimbleLedger
       end
 
       def stocks
-        @carried.group_by { |(offer, _run), _column| offer }.each do |offer, carried|
-          @program.row(carried.to_h { |_key, column| [column, 1] }, nil, offer.packs) if offer.packs && carried.size > 1
-        end
+        @carried
+          .group_by { |(offer, _run), _column| offer }
+          .each do |offer, carried|
+            if offer.packs && carried.size > 1
+              @program.row(carried.to_h { |_key, column| [column, 1] }, nil, offer.packs)
+            end
+          end
       end
 
       # A supplier without runs charges delivery once, however many days its offers take.
       def suppliers
         @suppliers =
-          @drives.group_by { |run, _drive| run.supplier }.to_h do |name, drives|
-            used = @program.column(0, 1)
-            drives.each { |_run, drive| @program.row({ drive.used => 1, used => -1 }, nil, 0) }
-            [name, used]
-          end
+          @drives
+            .group_by { |run, _drive| run.supplier }
+            .to_h do |name, drives|
+              used = @program.column(0, 1)
+              drives.each { |_run, drive| @program.row({ drive.used => 1, used => -1 }, nil, 0) }
+              [name, used]
+            end
       end
 
       # Needs in the order they are served: what they get together is never more than what is there by then.

@@ -172,7 +172,7 @@ module NimbleLedger
         }
       end
 
-      def core(line) = line.pieces * ((@catalog.item(line.offer.item) || {})["core_cents"].to_i)
+      def core(line) = line.pieces * (@catalog.item(line.offer.item) || {})["core_cents"].to_i
 
       # Pieces of each part that the order brings, and from when they count.
       def bought(purchase)
@@ -206,15 +206,23 @@ module NimbleLedger
       # The first that it could be there after all: on a run that takes an offer of it of which a pack is left, and
       # whose minimum can be reached with what is left then.
       def from(part, by, purchase)
-        ordered = purchase.lines.group_by(&:offer).transform_values { |lines| lines.sum(&:packs) }
-        left = @offers.to_h { |offer| [offer, offer.packs && (offer.packs - ordered.fetch(offer, 0))] }
+        left = left_of(purchase)
         goods = purchase.lines.group_by(&:run).transform_values { |lines| lines.sum(&:cents) }
-        holding = @offers.select { |offer| offer.holds.key?(part) && left[offer] != 0 }
-        holding
+        later(part, by, left).select { |run| reaches?(run, left, goods.fetch(run, 0)) }.map(&:counts_from).min
+      end
+
+      # Packs of each offer that this order leaves; nil: no limit is known.
+      def left_of(purchase)
+        ordered = purchase.lines.group_by(&:offer).transform_values { |lines| lines.sum(&:packs) }
+        @offers.to_h { |offer| [offer, offer.packs && (offer.packs - ordered.fetch(offer, 0))] }
+      end
+
+      # Drives after an instant that could still bring a part.
+      def later(part, by, left)
+        @offers
+          .select { |offer| offer.holds.key?(part) && left[offer] != 0 }
           .flat_map { |offer| @drives.fetch(offer.supplier).select { |run| run.takes?(offer.lead) } }
-          .select { |run| run.counts_from && run.counts_from > by && reaches?(run, left, goods.fetch(run, 0)) }
-          .map(&:counts_from)
-          .min
+          .select { |run| run.counts_from && run.counts_from > by }
       end
 
       def reaches?(run, left, goods)
@@ -290,7 +298,10 @@ module NimbleLedger
       def refuse_many
         suppliers = @offers.map(&:supplier).uniq.size
         if suppliers > MOST_SUPPLIERS
-          fault("/catalog/offers", "names #{suppliers} suppliers of needed parts; at most #{MOST_SUPPLIERS} are weighed")
+          fault(
+            "/catalog/offers",
+            "names #{suppliers} suppliers of needed parts; at most #{MOST_SUPPLIERS} are weighed"
+          )
         end
         return if @offers.size <= MOST_OFFERS
 

@@ -10,7 +10,8 @@ module NimbleLedger
       HORIZON = HORIZON_DAYS * WallClock::MINUTES_A_DAY
 
       # One drive. id: nil without runs; ordered, arrives, counts_from: minutes after now, counts_from nil where it can
-      # not be counted on; date: the day it is ordered; days_off: between today and that day; lead: of a supplier without
+      # not be counted on; date: the day it is ordered; days_off: between today and that day; lead: of a supplier
+      # without
       # runs, the lead days it stands for.
       Run =
         Struct.new(
@@ -60,9 +61,11 @@ module NimbleLedger
       # @param leads [Array<Integer, nil>]
       # @return [Array<Run>]
       def self.that_matter(drives, leads)
-        drives.group_by(&:id).flat_map do |id, same|
-          id.nil? ? same : leads.map { |lead| same.find { |drive| drive.takes?(lead) } }.compact.uniq
-        end
+        drives
+          .group_by(&:id)
+          .flat_map do |id, same|
+            id.nil? ? same : leads.map { |lead| same.find { |drive| drive.takes?(lead) } }.compact.uniq
+          end
       end
 
       private
@@ -73,7 +76,8 @@ module NimbleLedger
         closed = dates(known["closed"])
         (0..HORIZON_DAYS)
           .flat_map { |offset| runs.filter_map { |run| drive(name, run, offset, closed) } }
-          .sort_by.with_index { |one, i| [one.ordered, i] }
+          .sort_by
+          .with_index { |one, i| [one.ordered, i] }
       end
 
       def drive(name, run, offset, closed)

@@ -22,12 +22,13 @@ module NimbleLedger
       # @param coming [Array<Array(String, Integer, Numeric)>] part, quantity, counts from
       def initialize(needs, catalog, coming)
         @catalog = catalog
-        opened = needs.flat_map { |need| contents(need.part, need.quantity).map { |part, count| part_of(need, part, count) } }
         @needs =
-          opened.group_by(&:part).transform_values { |same| same.sort_by { |need| [need.by, need.place] } }
+          needs
+            .flat_map { |need| contents(need.part, need.quantity).map { |part, count| part_of(need, part, count) } }
+            .group_by(&:part)
+            .transform_values { |same| same.sort_by { |need| [need.by, need.place] } }
         @stock = Hash.new { |all, part| all[part] = [] }
-        (catalog.source["shelf"] || []).each { |row| add(row["part"], row["quantity"].to_i, -Float::INFINITY) }
-        coming.sort_by { |_part, _count, from| from }.each { |part, count, from| add(part, count, from) }
+        fill(coming)
       end
 
       # The same with every need that is due before an instant moved to it.
@@ -56,22 +57,30 @@ module NimbleLedger
         own = @stock[part].size
         taken = 0
         short =
-          needs.fetch(part, []).to_h do |need|
-            left = need.quantity
-            stock.each_with_index do |one, i|
-              next if one.from > need.by || left.zero?
+          needs
+            .fetch(part, [])
+            .to_h do |need|
+              left = need.quantity
+              stock.each_with_index do |one, i|
+                next if one.from > need.by || left.zero?
 
-              took = [left, one.quantity].min
-              one.quantity -= took
-              left -= took
-              taken += took if i >= own
+                took = [left, one.quantity].min
+                one.quantity -= took
+                left -= took
+                taken += took if i >= own
+              end
+              [need, left]
             end
-            [need, left]
-          end
         Served.new(short.reject { |_need, left| left.zero? }, taken)
       end
 
       private
+
+      # The shelf first, then what was ordered before, by when it counts.
+      def fill(coming)
+        (@catalog.source["shelf"] || []).each { |row| add(row["part"], row["quantity"].to_i, -Float::INFINITY) }
+        coming.sort_by { |_part, _count, from| from }.each { |part, count, from| add(part, count, from) }
+      end
 
       def part_of(need, part, count) = Need.new(part, count, need.by, need.for, need.place)
 

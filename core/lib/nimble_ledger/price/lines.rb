@@ -53,8 +53,7 @@ module NimbleLedger
         @owed = owed.map { |target| owed_line(target) }
         @billed = !needed.equal?(Parts::Nothing)
         @singles = used_parts_as_singles && house["kit_rule"] == "used-parts"
-        @material =
-          part_lines(needed.billed) + by_hand.map { |row| Lines.by_hand(row) } + consumables(needed.consumables)
+        @material = material(needed, by_hand)
         @fees = fees
         @sold, @credited = diagnosis&.credited? ? [[], diagnosis_lines(diagnosis)] : [diagnosis_lines(diagnosis), []]
         @staying = Taxed.of(@sold + @material + @fees)
@@ -93,6 +92,9 @@ module NimbleLedger
       private
 
       # What the hours decide of an outcome: labor, parts, supplies.
+      def material(needed, by_hand) =
+        part_lines(needed.billed) + by_hand.map { |row| Lines.by_hand(row) } + consumables(needed.consumables)
+
       OF_HOURS = %w[labor parts fees].freeze
       private_constant :OF_HOURS
 
@@ -176,7 +178,11 @@ module NimbleLedger
       end
 
       def selling_price(part) =
-        @singles ? Selling.used_price(@catalog, part, @house["markup"]) : Selling.price(@catalog, part, @house["markup"])
+        if @singles
+          Selling.used_price(@catalog, part, @house["markup"])
+        else
+          Selling.price(@catalog, part, @house["markup"])
+        end
 
       def label(part) = @catalog.description(part).then { |text| text.empty? ? part : text }
 

@@ -29,7 +29,7 @@ module NimbleLedger
         variants
         closings
         torque_range
-        plugs_out
+        PlugsOut.check(@targets, @faults)
         cycles if @faults.list.empty?
         loose_ends if @faults.list.empty?
         @faults.list
@@ -43,21 +43,6 @@ module NimbleLedger
         repeated(@hash["coils"] || [], "/coils", "id")
         repeated(@hash["cylinders"], "/cylinders", "number")
         @targets.each_with_index { |target, i| repeated(target["ways"], "/targets/#{i}/ways", "id") }
-      end
-
-      # Work with the plugs out is work of another kind, and an engine is cranked clear in one way.
-      def plugs_out
-        cranks = 0
-        @targets.each_with_index do |target, i|
-          %w[crank plugs_out].each do |key|
-            next unless target[key] && target["work"] != "other"
-
-            @faults.add("/targets/#{i}/#{key}", "is for other work, not for #{target["work"]}")
-          end
-          next unless target["crank"] && (cranks += 1) > 1
-
-          @faults.add("/targets/#{i}/crank", "is a second one: an engine has at most one clearing crank")
-        end
       end
 
       def repeated(list, path, key)

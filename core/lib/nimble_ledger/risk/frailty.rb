@@ -11,7 +11,8 @@ module NimbleLedger
     #   a = frailty.hazard(0.07)
     #   frailty.none(8 * a)  #=> 0.661…, the chance that none of eight such plugs breaks; 0.559… were they independent
     #
-    # Chances are sums of positive terms over nodes, the trapezoid rule in ln f, to 1e-10: signed sums of the closed form
+    # Chances are sums of positive terms over nodes, the trapezoid rule in ln f, to 1e-10: signed sums of the closed
+    # form
     # lose every digit once several unlikely plugs broke.
     class Frailty
       STEP = 0.4 # in ln f: the rule's error is e^(−π²/step)
@@ -133,8 +134,7 @@ module NimbleLedger
         ways
       end
 
-      def one_by_one(count, chance, stays) =
-        count.times.reduce([1.0]) { |all, _plug| convolved(all, [stays, chance]) }
+      def one_by_one(count, chance, stays) = count.times.reduce([1.0]) { |all, _plug| convolved(all, [stays, chance]) }
 
       def convolved(all, one)
         sums = Array.new(all.size + one.size - 1, 0.0)

@@ -7,6 +7,7 @@ module NimbleLedger
     #   NearZero.log1p(1e-20)  #=> 1.0e-20
     #   NearZero.expm1(1e-20)  #=> 1.0e-20
     module NearZero
+      # rubocop:disable Lint/FloatComparison -- the very number is meant: where nothing is left to lose
       module_function
 
       # @return [Float] ln(1 + x)
@@ -23,6 +24,7 @@ module NimbleLedger
 
         (whole - 1.0) * x / Math.log(whole)
       end
+      # rubocop:enable Lint/FloatComparison
     end
   end
 end

@@ -152,9 +152,11 @@ module NimbleLedger
             next [] if chance < NEGLIGIBLE
 
             given = [OutcomeState.of(chance, OutcomeState::NONE, ThreePoints.exactly(0))]
-            lots.zip(breaks).reduce(given) do |all, (lot, count)|
-              merged ? merge(all, lot.with_broken(count)) : product(all, lot.with_broken(count))
-            end
+            lots
+              .zip(breaks)
+              .reduce(given) do |all, (lot, count)|
+                merged ? merge(all, lot.with_broken(count)) : product(all, lot.with_broken(count))
+              end
           end
         merged ? merge([OutcomeState::START], ways) : ways
       end

@@ -92,9 +92,7 @@ module NimbleLedger
       # Each plug still in the head by itself (rules 1 and 2): what was learned of the shared factor moves its odds.
       def rows_apart(plan)
         expected = happened.sum(0.0) { |out| @removal.chances(out.target).broken }
-        rows(plan) do |before|
-          @live ? @live.chances(before, shared: @live.shared_factor(expected)) : before
-        end
+        rows(plan) { |before| @live ? @live.chances(before, shared: @live.shared_factor(expected)) : before }
       end
 
       # Together (rules 3): a plug's break chance follows from its hazard and the factor as it is known by now.

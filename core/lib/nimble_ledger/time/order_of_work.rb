@@ -10,10 +10,6 @@ module NimbleLedger
     #   work.ids   #=> ["house:receive", "house:cold_check", "clean", "step:coil-1:remove", …]
     #   work.acts  #=> { "target:plug-1:work" => ["clean", "out", "read", "in", "tighten"] }
     class OrderOfWork
-      # Parts of a task that is done at two moments.
-      FIRST = 0.4
-      SECOND = 0.6
-
       # What is done to a plug, in order: those before it is out, those after.
       OUT = %w[clean out read].freeze
       IN = %w[in tighten].freeze
@@ -22,7 +18,7 @@ module NimbleLedger
       SPARK = %w[plug coil wire boot compression look].freeze
 
       # @return [Array<Sequence::Piece>]
-      attr_reader :pieces
+      def pieces = @list.pieces
 
       # @return [Hash{String=>Array<String>}] piece to what is done to its plug
       attr_reader :acts
@@ -34,8 +30,7 @@ module NimbleLedger
       def initialize(plan)
         @plan = plan
         @turns = plan.turns.list
-        @tasks = plan.job.tasks.group_by { |task| [task.kind, task.ref] }
-        @pieces = []
+        @list = PieceList.new(plan)
         @acts = {}
         @early = []
         @came_off = {}
@@ -56,10 +51,13 @@ module NimbleLedger
       def soaked? = @plan.soaked_together?
       def plugs_together? = @together
 
+      # What is done to a plug once it is out; wells are wet after a soak.
+      def back_in = soaked? ? ["dry", *IN] : IN
+
       def go_through
-        house("receive")
-        house("cold_check")
-        battery("off", FIRST)
+        @list.house("receive")
+        @list.house("cold_check")
+        @list.battery("off", PieceList::FIRST)
         down
         bottom
         up
@@ -161,10 +159,12 @@ module NimbleLedger
 
       def all_out_and_in
         plugs_out = out_in_order
-        plugs_out.each { |act| act.first == :step ? remove(act[1], act[2]) : part(act[1], act[2], "out", FIRST) }
+        plugs_out.each do |act|
+          act.first == :step ? remove(act[1], act[2]) : part(act[1], act[2], "out", PieceList::FIRST)
+        end
         tests
         plugs_out.reverse_each do |act|
-          act.first == :step ? back_with_plugs(act[1], act[2]) : part(act[1], act[2], "in", SECOND)
+          act.first == :step ? back_with_plugs(act[1], act[2]) : part(act[1], act[2], "in", PieceList::SECOND)
         end
       end
 
@@ -195,8 +195,8 @@ module NimbleLedger
 
       def tests
         turns_over = @plan.targets.select { |target| target.crank? || target.work == "compression" }
-        to_crank = battery? && turns_over.any?
-        pieces << zero("house:battery-on-to-crank", "house", "battery-on-to-crank") if to_crank
+        to_crank = @list.battery? && turns_over.any?
+        @list.mark("house:battery-on-to-crank", "house", "battery-on-to-crank") if to_crank
         kinds = [
           :crank?.to_proc,
           ->(target) { target.work == "compression" },
@@ -205,7 +205,7 @@ module NimbleLedger
           ->(target) { !target.plug? && plug_steps_of(target).any? }
         ]
         kinds.each_with_index do |kind, i|
-          pieces << zero("house:battery-off-again", "house", "battery-off-again") if to_crank && i == 2
+          @list.mark("house:battery-off-again", "house", "battery-off-again") if to_crank && i == 2
           turn_by_turn(kind).each { |target| work_on(target, target.cylinder) }
         end
       end
@@ -219,12 +219,8 @@ module NimbleLedger
       # ---- soak
 
       def soak
-        tasks = @plan.targets.flat_map { |target| @tasks[["soak", target.id]] || [] }
-        points = ThreePoints.exactly(tasks.sum(0) { |task| task.points.mean })
-        pieces << Sequence::Piece.new("soak", "soak", @plan.soak, "Soak", nil, points, 1, false, true)
+        @list.soak
         @acts["soak"] = ["clean", *(CRACKED.include?(@plan.soak) ? ["crack"] : []), "fluid"]
-        minutes = @plan.overnight? ? 0 : @plan.car.house["soaks"][@plan.soak]["wait"]
-        pieces << waiting("wait:soak", @plan.soak, "soak", minutes, true)
       end
 
       # ---- back up
@@ -232,14 +228,14 @@ module NimbleLedger
       def up
         shared_work
         shared.reverse_each { |step| refit(step, nil) if step.back.nil? || holds_nothing?(step) }
-        battery("on", SECOND)
-        codes("clear", FIRST) if clears?
-        closings.reject { |closing| closing.task.running? }.each { |closing| close(closing) }
-        house("leak_check")
-        closings.select { |closing| closing.task.running? }.each { |closing| close(closing) }
+        @list.battery("on", PieceList::SECOND)
+        @list.codes("clear", PieceList::FIRST) if clears?
+        @list.closings(running: false)
+        @list.house("leak_check")
+        @list.closings(running: true)
         @plan.steps.reverse_each { |step| refit(step, step.cylinder) if step.back == "after-run" && after_run?(step) }
-        house("road_test")
-        codes("read", SECOND)
+        @list.house("road_test")
+        @list.codes("read", PieceList::SECOND)
       end
 
       def shared_work
@@ -250,41 +246,23 @@ module NimbleLedger
 
       # Everything that lies over it goes back after the run as well, or went straight back.
       def after_run?(step)
-        @plan.before(step).all? do |id|
-          over = engine.step(id)
-          over.back == "at-once" || (over.back == "after-run" && after_run?(over))
-        end
-      end
-
-      # A piece of closing work with its step, its place in the step's list, its points.
-      ClosingPiece = Struct.new(:step, :task, :points)
-
-      def closings
-        @closings ||=
-          @plan
-            .steps
-            .sort_by(&:position)
-            .flat_map do |step|
-              tasks = @tasks.fetch(["closing", step.id], [])
-              step.closing.zip(tasks).map { |closing, task| ClosingPiece.new(step, closing, task) }
-            end
-            .sort_by { |one| [one.task.order, one.step.position, one.task.position] }
-      end
-
-      def close(closing)
-        place = closing.task.position.zero? ? "" : ":#{closing.task.position + 1}"
-        push("step:#{closing.step.id}:closing#{place}", "closing", closing.step.id, closing.points, nil)
+        @plan
+          .before(step)
+          .all? do |id|
+            over = engine.step(id)
+            over.back == "at-once" || (over.back == "after-run" && after_run?(over))
+          end
       end
 
       # ---- one piece
 
       def remove(step, cylinder)
         clean if boot?(step)
-        waits(step, "before-remove")
+        @list.waits(step, "before-remove")
         id = PieceId.step(step.id, "remove").to_s
-        push(id, "remove", step.id, @tasks[["remove", step.id]].first, cylinder)
+        @list.task(id, "remove", step.id, cylinder)
         @acts[id] = OUT if step.takes_out_plug?
-        waits(step, "after-remove")
+        @list.waits(step, "after-remove")
         @came_off[step.id] = true
         straight_back
       end
@@ -294,19 +272,18 @@ module NimbleLedger
         return if @cleaned
 
         @cleaned = true
-        pieces << zero("clean", "clean", "clean")
+        @list.mark("clean", "clean", "clean")
       end
 
       def boot?(step) = engine.coils.any? { |coil| coil.id == step.id } || (step.cylinder && !step.takes_out_plug?)
 
       def refit(step, cylinder)
         id = PieceId.step(step.id, "refit").to_s
-        task = @tasks[["refit", step.id]].first
         unless nothing?(step.refit) && !step.takes_out_plug?
-          push(id, "refit", step.id, task, cylinder)
-          @acts[id] = [*(soaked? ? ["dry"] : []), *IN] if step.takes_out_plug?
+          @list.task(id, "refit", step.id, cylinder)
+          @acts[id] = back_in if step.takes_out_plug?
         end
-        waits(step, "after-refit")
+        @list.waits(step, "after-refit")
         again(step)
       end
 
@@ -325,7 +302,8 @@ module NimbleLedger
       end
 
       # Steps that name it by what has to be off before them.
-      def namers(step) = (@namers ||= {})[step.id] ||= @plan.steps.select { |other| @plan.before(other).include?(step.id) }
+      def namers(step) =
+        (@namers ||= {})[step.id] ||= @plan.steps.select { |other| @plan.before(other).include?(step.id) }
 
       # Targets whose way names it.
       def naming_targets(step)
@@ -338,18 +316,20 @@ module NimbleLedger
       # A cap that went straight back comes off once more so that what it holds can go on, and is put on again.
       def again(step)
         @refitted[step.id] = true
-        @plan.before(step).each do |id|
-          cap = engine.step(id)
-          next unless @went_back[id] && namers(cap).all? { |other| @refitted[other.id] }
+        @plan
+          .before(step)
+          .each do |id|
+            cap = engine.step(id)
+            next unless @went_back[id] && namers(cap).all? { |other| @refitted[other.id] }
 
-          pieces << zero("step:#{id}:again", "again", id)
-        end
+            @list.mark("step:#{id}:again", "again", id)
+          end
       end
 
       def work_on(target, cylinder)
         id = PieceId.work(target.id).to_s
-        push(id, "work", target.id, @tasks[["work", target.id]].first, cylinder)
-        @acts[id] = [*OUT, *(soaked? ? ["dry"] : []), *IN] if target.plug? && plug_steps_of(target).empty?
+        @list.task(id, "work", target.id, cylinder)
+        @acts[id] = OUT + back_in if target.plug? && plug_steps_of(target).empty?
         @done[target] = true
         straight_back
       end
@@ -357,61 +337,18 @@ module NimbleLedger
       # A plug's work at two moments.
       def part(target, cylinder, act, share)
         id = "target:#{target.id}:#{act}"
-        task = @tasks[["work", target.id]].first
-        pieces << Sequence::Piece.new(id, "work", target.id, task.label, cylinder, task.points * share, 1, false, true)
-        @acts[id] = act == "out" ? OUT : [*(soaked? ? ["dry"] : []), *IN]
+        @list.task(id, "work", target.id, cylinder, share: share)
+        @acts[id] = act == "out" ? OUT : back_in
         return unless act == "in"
 
         @done[target] = true
         straight_back
       end
 
-      def battery? = @tasks.key?(%w[house battery])
-
-      def battery(way, share)
-        task = @tasks[%w[house battery]]&.first or return
-        pieces << house_piece("battery-#{way}", task.points * share, task.label)
-      end
-
-      def house(name)
-        @tasks.fetch(["house", name], []).each { |task| pieces << house_piece(name, task.points, task.label) }
-      end
-
-      # Cleared before relearns and the drive, read after it.
-      def codes(name, share)
-        task = @tasks[%w[house scan_clear]]&.first
-        return if task.nil? && engine.injection == "carburetor"
-
-        pieces << house_piece(name, task ? task.points * share : ThreePoints.exactly(0), task ? task.label : name)
-      end
-
       def clears?
         @plan.codes? || @plan.targets.any? { |target| SPARK.include?(target.work) } ||
           @plan.steps.any? { |step| boot?(step) || step.takes_out_plug? || step.connectors.any? }
       end
-
-      def waits(step, moment)
-        step.waits.each_with_index do |wait, i|
-          next unless (wait["when"] || "before-remove") == moment
-
-          id = i.zero? ? "wait:#{step.id}" : "wait:#{step.id}:#{i + 1}"
-          pieces << waiting(id, step.id, wait["for"] || "waiting", wait["minutes"], wait.fetch("holds_bay", true))
-        end
-      end
-
-      def waiting(id, ref, words, minutes, holds_bay)
-        points = ThreePoints.exactly(minutes)
-        Sequence::Piece.new(id, "wait", ref, "Wait: #{words}", nil, points, 1, true, holds_bay)
-      end
-
-      def house_piece(name, points, label) =
-        Sequence::Piece.new("house:#{name}", "house", name, label, nil, points, 1, false, true)
-
-      def zero(id, kind, ref) =
-        Sequence::Piece.new(id, kind, ref, ref, nil, ThreePoints.exactly(0), 1, false, true)
-
-      def push(id, kind, ref, task, cylinder) =
-        pieces << Sequence::Piece.new(id, kind, ref, task.label, cylinder, task.points, task.people, false, true)
     end
   end
 end

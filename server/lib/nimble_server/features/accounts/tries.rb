@@ -47,8 +47,7 @@ module NimbleServer
         def succeeded(account_id, address, mail, browser:)
           @counters.delete(here(address, mail))
           @counters.delete(here(browser, mail))
-          rows =
-            [address, browser].map { |from| { account_id: account_id, digest: digest(from), seen_at: @clock.now } }
+          rows = [address, browser].map { |from| { account_id: account_id, digest: digest(from), seen_at: @clock.now } }
           @db[:account_known_addresses].insert_conflict(
             target: %i[account_id digest],
             update: {

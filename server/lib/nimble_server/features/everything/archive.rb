@@ -15,8 +15,14 @@ module NimbleServer
         FORMAT = "nimble-ledger.everything"
         VERSION = 1
         # Tables that hold nothing of the shop's own: sessions, counters, and what retries and waiting need.
-        LEFT_OUT = %i[idempotency_keys account_active_session_keys account_known_addresses record_touched
-                       long_requests long_request_parts].freeze
+        LEFT_OUT = %i[
+          idempotency_keys
+          account_active_session_keys
+          account_known_addresses
+          record_touched
+          long_requests
+          long_request_parts
+        ].freeze
         # Columns nobody outside may read, or that only a search needs.
         SECRET = %i[password_hash token_digest digest search].freeze
 

@@ -26,12 +26,7 @@ module NimbleServer
         def check!(jobs, now:)
           jobs.each_with_index do |job, i|
             fault = fault(job["finished"], now: now) or next
-            raise NimbleLedger::InvalidInput.at(
-                    "/jobs/#{i}/finished",
-                    fault,
-                    what: "history",
-                    code: "invalid_request"
-                  )
+            raise NimbleLedger::InvalidInput.at("/jobs/#{i}/finished", fault, what: "history", code: "invalid_request")
           end
         end
       end

@@ -27,7 +27,7 @@ module NimbleServer
           template.gsub(/\{(\w+)\}|[{}]/) do |found|
             next found if found == MARK
 
-            values.key?($1) ? plain(values[$1]) : plain(found)
+            values.key?(::Regexp.last_match(1)) ? plain(values[::Regexp.last_match(1)]) : plain(found)
           end
         end
       end

@@ -48,9 +48,7 @@ module NimbleServer
           shop_id = useful(given["token"]).get(:shop_id) or return nil
           Database.within_shop(@db, shop_id) do
             shop = Shop.new(@db, shop_id, actor: Actor.system("invitation"), clock: @clock)
-            shop.transaction do
-              @db.get(Sequel.function(:join_shop, digest, given["name"].strip, hash, @clock.now))
-            end
+            shop.transaction { @db.get(Sequel.function(:join_shop, digest, given["name"].strip, hash, @clock.now)) }
           end
         end
 

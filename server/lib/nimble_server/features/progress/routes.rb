@@ -11,7 +11,8 @@ module NimbleServer
 
         # For the routes of other features.
         module Helpers
-          # @return [Proc] to be told (done, of) now and then; lets others run in between, and gives up when nobody waits
+          # @return [Proc] to be told (done, of) now and then; lets others run in between, and gives up when nobody
+          # waits
           def progress
             id = env["HTTP_X_PROGRESS"].to_s
             patience = Patience.new(env)

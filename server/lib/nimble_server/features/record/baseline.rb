@@ -19,7 +19,10 @@ module NimbleServer
         # @param known [#to_h] heads kept outside the database: a shop that has one there was listed before
         # @return [Array<String>] names of the shops that were listed now
         def take(known = {})
-          due = @db[:shops].exclude(id: known.to_h.keys).exclude(id: @db[:record_entries].where(witnessing).select(:shop_id))
+          due =
+            @db[:shops].exclude(id: known.to_h.keys).exclude(
+              id: @db[:record_entries].where(witnessing).select(:shop_id)
+            )
           due.order(:name).map { |shop| list(shop) }
         end
 
@@ -30,17 +33,15 @@ module NimbleServer
 
         def list(row)
           shop = Shop.new(@db, row[:id], actor: Actor.system("upgrade"), clock: @clock)
-          @db.transaction do
-            Book.new(shop, keys: @keys).list(KIND, "what was here before", rows(row[:id]))
-          end
+          @db.transaction { Book.new(shop, keys: @keys).list(KIND, "what was here before", rows(row[:id])) }
           row[:name]
         end
 
         def rows(shop_id)
           tables = Bindings::ALL.values.reject(&:on_act)
-          tables.to_h { |table| [table.name.to_s, Bindings.digests(@db, table, shop_id).sort.to_h] }.reject do |_name, all|
-            all.empty?
-          end
+          tables
+            .to_h { |table| [table.name.to_s, Bindings.digests(@db, table, shop_id).sort.to_h] }
+            .reject { |_name, all| all.empty? }
         end
       end
     end

@@ -25,84 +25,112 @@ module NimbleServer
           Table.new(name: name, key: key, columns: columns + made, word: word, on_act: on_act)
         private_class_method :table
 
-        ALL = [
-          table(:shops, "the shop's own details", %i[name slug locale distance_unit time_zone paper demo created_at],
-                made: []),
-          table(:accounts, "the account", %i[email status_id name role created_at], made: []),
-          table(:invitations, "the invitation", %i[email role digest expires_at used_at withdrawn_at]),
-          table(:customers, "the customer", %i[name phone email wishes merged_into]),
-          table(
-            :vehicles,
-            "the car",
-            %i[
-              plate description year engine_code customer_id maker_number odometer_km plugs_changed_km
-              plugs_changed_on compound_used plug_fitted fitted cylinders variants
-            ]
-          ),
-          table(:odometer_readings, "the odometer reading", %i[vehicle_id km reason]),
-          table(:former_owners, "the former owner", %i[vehicle_id customer_id]),
-          table(:fittings, "the fitted part", %i[vehicle_id work cylinder km on ours by withdrawn_at]),
-          table(:engine_profiles, "the engine's revision", %i[code revision profile why]),
-          table(:price_lists, "the price list", %i[revision catalog]),
-          table(:house_settings, "the house figures", %i[revision settings]),
-          table(:quotes, "the quote", %i[number vehicle_id latest_revision total_cents currency]),
-          table(
-            :quote_revisions,
-            "the saved revision",
-            %i[
-              quote_id revision rules engine_profile_id price_list_id house_settings_id content currency
-              currency_exponent total_cents draft_version
-            ]
-          ),
-          table(
-            :quote_scopes,
-            "the saved quote",
-            %i[id position name request answer page quoted_tenths total_cents],
-            key: :revision_id
-          ),
-          table(
-            :quote_lines,
-            "the list of saved lines",
-            %i[id position kind label part quantity unit_cents cents],
-            key: :scope_id
-          ),
-          table(:quote_seals, "the seal", %i[bytes sha256 created_at], key: :revision_id, made: []),
-          table(
-            :offers,
-            "the offer",
-            %i[
-              quote_id revision_id job_id recipient channel address language token_digest expires_at link_revoked_at
-              superseded_at
-            ]
-          ),
-          table(
-            :offer_scopes,
-            "the offer",
-            %i[position scope_id title total_cents limit_cents agreed_before_cents],
-            key: :offer_id,
-            made: []
-          ),
-          table(:offer_answers, "the answer", %i[offer_id position answer how name limit_cents reason]),
-          table(:offer_questions, "the question", %i[offer_id words settled_at settled_by]),
-          table(:messages, "the message", %i[offer_id channel address subject body]),
-          table(
-            :jobs,
-            "the job",
-            %i[number quote_id title agreed_cents limit_cents currency finished_at handed_over_at]
-          ),
-          table(:job_cards, "the bay card", %i[job_id revision agreed request sheet]),
-          table(
-            :job_marks,
-            "the list of marks",
-            %i[id device at mark],
-            key: :job_id,
-            made: [],
-            on_act: true
-          ),
-          table(:job_pictures, "the picture", %i[job_id type width height bytes]),
-          table(:ledger_entries, "the ledger entry", %i[key source finished_at entry billed_cents parts against why]),
-          table(:ledger_lessons, "the lesson", %i[number act state lesson in_force])
-        ].to_h { |row| [row.name, row.freeze] }.freeze
+        ALL =
+          [
+            table(
+              :shops,
+              "the shop's own details",
+              %i[name slug locale distance_unit time_zone paper demo created_at],
+              made: []
+            ),
+            table(:accounts, "the account", %i[email status_id name role created_at], made: []),
+            table(:invitations, "the invitation", %i[email role digest expires_at used_at withdrawn_at]),
+            table(:customers, "the customer", %i[name phone email wishes merged_into]),
+            table(
+              :vehicles,
+              "the car",
+              %i[
+                plate
+                description
+                year
+                engine_code
+                customer_id
+                maker_number
+                odometer_km
+                plugs_changed_km
+                plugs_changed_on
+                compound_used
+                plug_fitted
+                fitted
+                cylinders
+                variants
+              ]
+            ),
+            table(:odometer_readings, "the odometer reading", %i[vehicle_id km reason]),
+            table(:former_owners, "the former owner", %i[vehicle_id customer_id]),
+            table(:fittings, "the fitted part", %i[vehicle_id work cylinder km on ours by withdrawn_at]),
+            table(:engine_profiles, "the engine's revision", %i[code revision profile why]),
+            table(:price_lists, "the price list", %i[revision catalog]),
+            table(:house_settings, "the house figures", %i[revision settings]),
+            table(:quotes, "the quote", %i[number vehicle_id latest_revision total_cents currency]),
+            table(
+              :quote_revisions,
+              "the saved revision",
+              %i[
+                quote_id
+                revision
+                rules
+                engine_profile_id
+                price_list_id
+                house_settings_id
+                content
+                currency
+                currency_exponent
+                total_cents
+                draft_version
+              ]
+            ),
+            table(
+              :quote_scopes,
+              "the saved quote",
+              %i[id position name request answer page quoted_tenths total_cents],
+              key: :revision_id
+            ),
+            table(
+              :quote_lines,
+              "the list of saved lines",
+              %i[id position kind label part quantity unit_cents cents],
+              key: :scope_id
+            ),
+            table(:quote_seals, "the seal", %i[bytes sha256 created_at], key: :revision_id, made: []),
+            table(
+              :offers,
+              "the offer",
+              %i[
+                quote_id
+                revision_id
+                job_id
+                recipient
+                channel
+                address
+                language
+                token_digest
+                expires_at
+                link_revoked_at
+                superseded_at
+              ]
+            ),
+            table(
+              :offer_scopes,
+              "the offer",
+              %i[position scope_id title total_cents limit_cents agreed_before_cents],
+              key: :offer_id,
+              made: []
+            ),
+            table(:offer_answers, "the answer", %i[offer_id position answer how name limit_cents reason]),
+            table(:offer_questions, "the question", %i[offer_id words settled_at settled_by]),
+            table(:messages, "the message", %i[offer_id channel address subject body]),
+            table(
+              :jobs,
+              "the job",
+              %i[number quote_id title agreed_cents limit_cents currency finished_at handed_over_at]
+            ),
+            table(:job_cards, "the bay card", %i[job_id revision agreed request sheet]),
+            table(:job_marks, "the list of marks", %i[id device at mark], key: :job_id, made: [], on_act: true),
+            table(:job_pictures, "the picture", %i[job_id type width height bytes]),
+            table(:ledger_entries, "the ledger entry", %i[key source finished_at entry billed_cents parts against why]),
+            table(:ledger_lessons, "the lesson", %i[number act state lesson in_force])
+          ].to_h { |row| [row.name, row.freeze] }.freeze
 
         # Tables of which nothing binds anybody, and why.
         LEFT_OUT = {
@@ -184,16 +212,19 @@ module NimbleServer
           rows = rows.where(table.key => keys) if keys
           texts = db.literal(values(table))
           whole = Sequel.lit("string_agg(#{texts}, ',' ORDER BY #{texts})")
-          rows.group(table.key).select_map(
-            [
-              key.as(:key),
-              Sequel.function(
-                :encode,
-                Sequel.function(:sha256, Sequel.function(:convert_to, whole, "UTF8")),
-                "hex"
-              ).as(:digest)
-            ]
-          ).to_h
+          rows
+            .group(table.key)
+            .select_map(
+              [
+                key.as(:key),
+                Sequel.function(
+                  :encode,
+                  Sequel.function(:sha256, Sequel.function(:convert_to, whole, "UTF8")),
+                  "hex"
+                ).as(:digest)
+              ]
+            )
+            .to_h
         end
 
         # The values that bind, as one text that is the same in every session.
@@ -205,11 +236,7 @@ module NimbleServer
         def text(name)
           column = Sequel[name]
           if name == :at || name.end_with?("_at")
-            Sequel.function(
-              :to_char,
-              Sequel.function(:timezone, "UTC", column),
-              'YYYY-MM-DD"T"HH24:MI:SS.US'
-            )
+            Sequel.function(:to_char, Sequel.function(:timezone, "UTC", column), 'YYYY-MM-DD"T"HH24:MI:SS.US')
           elsif name == :bytes
             Sequel.function(:encode, Sequel.function(:sha256, column), "hex")
           else

@@ -30,32 +30,29 @@ module NimbleServer
         # was touched without an act stands by itself.
         # @param acts [Array<Act>]
         def settle(acts)
-          named = acts.map(&:witnessed).reduce({}) { |all, one| all.merge(one) { |_name, a, b| a | b } }
-          rows = Witness.new(@shop).take(named)
+          rows = Witness.new(@shop).take(named(acts))
           return if acts.empty? && rows.empty?
 
           acts = [Act.new("changed", rows.keys.join(", "), {}, {})] if acts.empty?
-          @shop.alone("record")
-          @last = newest
           parts = in_parts(rows)
-          acts[..-2].each { |act| store(act, {}) }
-          store(acts.last, parts.shift || {})
-          parts.each { |part| store(Act.new("changed", acts.last.subject, {}, {}), part) }
-          @shop.db.notify(CHANNEL, payload: @shop.id)
+          at_the_end do
+            acts[..-2].each { |act| store(act, {}) }
+            store(acts.last, parts.shift || {})
+            parts.each { |part| store(Act.new("changed", acts.last.subject, {}, {}), part) }
+          end
         end
 
         # Takes everything that binds and stands in no entry yet into the record, in entries of one kind: of a shop
         # from before rows were witnessed.
         # @param rows [Hash{String=>Hash{String=>String}}]
         def list(kind, subject, rows)
-          @shop.alone("record")
-          @last = newest
           parts = in_parts(rows)
           parts = [{}] if parts.empty?
-          parts.each_with_index do |part, i|
-            store(Act.new(kind, subject, { "part" => i + 1, "of" => parts.size }, {}), part)
+          at_the_end do
+            parts.each_with_index do |part, i|
+              store(Act.new(kind, subject, { "part" => i + 1, "of" => parts.size }, {}), part)
+            end
           end
-          @shop.db.notify(CHANNEL, payload: @shop.id)
         end
 
         # The end of the chain in short, as it is printed on paper: "412 9c1f0a77b3de".
@@ -65,6 +62,17 @@ module NimbleServer
         end
 
         private
+
+        # Nobody else adds meanwhile; whoever keeps heads outside is told.
+        def at_the_end
+          @shop.alone("record")
+          @last = newest
+          yield
+          @shop.db.notify(CHANNEL, payload: @shop.id)
+        end
+
+        # Keys of rows that are witnessed by acts.
+        def named(acts) = acts.map(&:witnessed).reduce({}) { |all, one| all.merge(one) { |_name, a, b| a | b } }
 
         def keys = @keys ||= Keys.current
 
@@ -83,20 +91,12 @@ module NimbleServer
 
         def store(act, rows)
           at = @shop.now
-          entry =
-            NimbleLedger::Record::Entry.new(
-              seq: @last ? @last[:seq] + 1 : 1,
-              at: at.getutc.strftime("%FT%T.%6NZ"),
-              actor: @shop.actor.to_h.compact.to_h { |name, value| [name.to_s, value.to_s] },
-              kind: act.kind,
-              subject: act.subject,
-              body: rows.empty? ? act.body : act.body.merge("rows" => rows)
-            )
-          bytes = entry.bytes
+          seq = @last ? @last[:seq] + 1 : 1
+          bytes = entry(act, rows, seq, at).bytes
           mac = keys.chain.mac(keys.newest, @last ? @last[:mac] : NimbleLedger::Record::Chain::START, bytes)
           @shop.db[:record_entries].insert(
             shop_id: @shop.id,
-            seq: entry.seq,
+            seq: seq,
             at: at,
             kind: act.kind,
             subject: act.subject,
@@ -104,7 +104,18 @@ module NimbleServer
             mac: mac,
             key_id: keys.newest
           )
-          @last = { seq: entry.seq, mac: mac }
+          @last = { seq: seq, mac: mac }
+        end
+
+        def entry(act, rows, seq, at)
+          NimbleLedger::Record::Entry.new(
+            seq: seq,
+            at: at.getutc.strftime("%FT%T.%6NZ"),
+            actor: @shop.actor.to_h.compact.to_h { |name, value| [name.to_s, value.to_s] },
+            kind: act.kind,
+            subject: act.subject,
+            body: rows.empty? ? act.body : act.body.merge("rows" => rows)
+          )
         end
       end
     end

@@ -14,10 +14,7 @@ module NimbleServer
       #   heads.to_h               #=> { "7c0e…" => Head }
       class Heads
         # Where a record ended.
-        Head =
-          Struct.new(:seq, :mac) do
-            def short = "#{seq} #{mac[0, NimbleLedger::Record::Chain::SHORT]}"
-          end
+        Head = Struct.new(:seq, :mac) { def short = "#{seq} #{mac[0, NimbleLedger::Record::Chain::SHORT]}" }
 
         LINE = /\A(\h{8}-\h{4}-\h{4}-\h{4}-\h{12}) (\d{1,15}) (\h{64})\z/
 

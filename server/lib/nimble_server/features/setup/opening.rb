@@ -41,14 +41,14 @@ module NimbleServer
         end
 
         def opening(made, shop, keys, figures)
-            Sequel.function(
-              :open_shop,
-              Sequel.cast(made, :uuid),
-              Sequel.pg_jsonb(shop.merge("name" => shop["name"].strip)),
-              Sequel.pg_jsonb(keys),
-              Sequel.pg_jsonb(figures),
-              @clock.now
-            )
+          Sequel.function(
+            :open_shop,
+            Sequel.cast(made, :uuid),
+            Sequel.pg_jsonb(shop.merge("name" => shop["name"].strip)),
+            Sequel.pg_jsonb(keys),
+            Sequel.pg_jsonb(figures),
+            @clock.now
+          )
         end
 
         # The house figures that are this shop's own from the first day.

@@ -53,9 +53,7 @@ module NimbleServer
         # @raise [Refusal] 404
         def withdraw(vehicle_id, id)
           rows = @shop[:fittings].where(vehicle_id: vehicle_id, id: id, withdrawn_at: nil)
-          @shop.transaction do
-            raise Refusal.not_found("fitting") if rows.update(withdrawn_at: @shop.now).zero?
-          end
+          @shop.transaction { raise Refusal.not_found("fitting") if rows.update(withdrawn_at: @shop.now).zero? }
         end
 
         private

@@ -108,9 +108,10 @@ module NimbleServer
         def entries(bytes)
           files =
             unpacked do
-              Zip::File.open_buffer(StringIO.new(bytes)).entries.select do |entry|
-                entry.file? && entry.name.b.end_with?(".json")
-              end
+              Zip::File
+                .open_buffer(StringIO.new(bytes))
+                .entries
+                .select { |entry| entry.file? && entry.name.b.end_with?(".json") }
             end
           raise refused("It holds no .json file.") if files.empty?
           raise refused("It holds #{files.size} profiles; at most #{MOST_FILES} are read.") if files.size > MOST_FILES
