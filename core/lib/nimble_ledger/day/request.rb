@@ -165,18 +165,17 @@ module NimbleLedger
       def job(row, people, bays)
         segments = row["segments"].map { |segment| segment(segment) }
         works = segments.each_index.select { |i| segments[i].work? }
+        places = { person: people.index(row["person"]), bay: bays.index(row["bay"]), with: people.index(row["with"]) }
         Board::Job.new(
           id: row["id"],
           equipment: row["equipment"] || [],
-          person: people.index(row["person"]),
-          bay: bays.index(row["bay"]),
-          with: people.index(row["with"]),
           in_hand: row.fetch("in_hand", false),
           segments: segments,
           totals: Board.totals(row["number"], Duration.new(row["time"])),
           first_work: works.first,
           last_work: works.last,
           work_minutes: works.sum(0.0) { |i| segments[i].minutes },
+          **places,
           **%w[arrives parts_at promise].to_h { |key| [key.to_sym, row[key] && @clock.minutes(row[key])] }
         )
       end

@@ -38,7 +38,8 @@ module NimbleLedger
         @starts = @spans.map { |spans| spans.map(&:from) << NEVER }
         @together = {}
         @instants = (@jobs.flat_map { |job| [job.arrives, job.there] }.select(&:positive?).uniq.sort << NEVER)
-        @least_bays = @jobs.map { |job| bays_for(job) }
+        read_jobs
+        read_beginning
       end
 
       # @return [Result]
@@ -50,6 +51,25 @@ module NimbleLedger
       end
 
       private
+
+      # What is asked of jobs over and over, by place.
+      def read_jobs
+        @segments = @jobs.map(&:segments)
+        @there = @jobs.map(&:there)
+        @first_work = @jobs.map(&:first_work)
+        @last_work = @jobs.map(&:last_work)
+        @least_bays = @jobs.map { |job| bays_for(job) }
+        @waits_first = @jobs.map { |job| !job.segments.first.work? }
+      end
+
+      # What is the same at the beginning of every scenario.
+      def read_beginning
+        @bays = @jobs.map(&:bay)
+        @held = @jobs.each_index.select { |job| @jobs[job].in_hand }
+        @for_two = @held.select { |job| @segments[job].first.people == 2 }
+        @waiting = @jobs.each_index.select { |job| @bays[job] && @waits_first[job] }
+        @cooling = @jobs.each_index.select { |job| @bays[job].nil? && @waits_first[job] }
+      end
 
       # Bays that have all a job needs, the one with the least equipment first, then as listed.
       def bays_for(job)
@@ -75,9 +95,8 @@ module NimbleLedger
         @scale = @jobs.map { |job| job.totals[scenario] / job.work_minutes }
         @at = Array.new(count, 0)
         @until = Array.new(count, NEVER)
-        @running = Array.new(count, false)
         @ends = Array.new(count, NEVER)
-        @bay = @jobs.map(&:bay)
+        @bay = @bays.dup
         @hands = Array.new(count)
         @busy = Array.new(@spans.size, NOBODY)
         @place = Array.new(@spans.size, 0)
@@ -85,50 +104,56 @@ module NimbleLedger
         @next_there = 0
         @taken = Array.new(@board.bays.size, false)
         @bay.each { |bay| @taken[bay] = true if bay }
+        @unbegun = @cooling.dup
         @left = count
         under_way
       end
 
       # What is in hand at the beginning, and waits that run then.
       def under_way
-        held = @jobs.each_index.select { |job| @jobs[job].in_hand }
-        for_two = held.select { |job| @jobs[job].segments.first.people == 2 }
-        held.each { |job| @busy[@jobs[job].person] = job }
-        for_two.each { |job| @busy[@jobs[job].with] = job if @jobs[job].with }
-        held.each { |job| take_in_hand(job, @jobs[job].person, for_two.include?(job) ? helper(job) : nil, 0.0) }
-        @jobs.each_index { |job| begin_wait(job, 0.0) if @jobs[job].bay && !@jobs[job].segments.first.work? }
+        @held.each { |job| @busy[@jobs[job].person] = job }
+        @for_two.each { |job| @busy[@jobs[job].with] = job if @jobs[job].with }
+        @held.each { |job| take_in_hand(job, @jobs[job].person, helper(job), 0.0) }
+        @waiting.each { |job| begin_wait(job, 0.0) }
       end
 
-      def helper(job) = @jobs[job].with || idle(@jobs[job].person, 0.0)
+      # @return [Integer, nil] who helps with what is in hand at the beginning
+      def helper(job) = @for_two.include?(job) ? @jobs[job].with || idle(@jobs[job].person, 0.0) : nil
 
       # Everything that happens at one instant.
       def turn(now)
+        soon = now + SAME
+        begin_cooling(now) unless @unbegun.empty?
         job = 0
-        count = @jobs.size
+        count = @until.size
         while job < count
-          if @running[job]
-            over(job, now) if @until[job] <= now + SAME
-          elsif @at[job].zero? && !@jobs[job].bay && !@jobs[job].segments.first.work? &&
-                @jobs[job].arrives <= now + SAME
-            begin_wait(job, now)
-          end
+          over(job, now) if @until[job] <= soon
           job += 1
         end
-        @spans.each_index { |person| start_something(person, now) if @busy[person] == NOBODY && at_work?(person, now) }
+        person = 0
+        people = @busy.size
+        while person < people
+          start_something(person, now) if @busy[person] == NOBODY && at_work?(person, soon)
+          person += 1
+        end
+      end
+
+      # Waits before any work begin when the car is there.
+      def begin_cooling(now)
+        @unbegun.reject! { |job| begin_wait(job, now) if @jobs[job].arrives <= now + SAME }
       end
 
       # A segment has ended: what comes next begins if it is a wait.
       def over(job, now)
         let_go(job)
-        @running[job] = false
         @until[job] = NEVER
-        @at[job] += 1
-        segments = @jobs[job].segments
-        if @at[job] == segments.size
+        segments = @segments[job]
+        at = @at[job] += 1
+        if at == segments.size
           @ends[job] = now
           @left -= 1
           leave_bay(job)
-        elsif !segments[@at[job]].work?
+        elsif !segments[at].work?
           begin_wait(job, now)
         end
       end
@@ -140,11 +165,13 @@ module NimbleLedger
         @hands[job] = nil
       end
 
+      # One that does not hold the bay, or comes when all work is done, frees it.
       def begin_wait(job, now)
-        segment = @jobs[job].segments[@at[job]]
-        @running[job] = true
+        segment = @segments[job][@at[job]]
         @until[job] = segment.kind == :wait ? now + segment.minutes : @board.opening.next_opening(now) || NEVER
-        leave_bay(job) unless segment.holds_bay && @at[job] < @jobs[job].last_work
+        @hands[job] = nil
+        leave_bay(job) unless segment.holds_bay && @at[job] < @last_work[job]
+        true
       end
 
       def leave_bay(job)
@@ -157,52 +184,49 @@ module NimbleLedger
       def start_something(person, now)
         least_left = NEVER
         @lists[person].each do |job|
-          next if @ends[job] != NEVER
+          next if @ends[job] != NEVER || @hands[job]
 
-          if @running[job]
-            left = left_of_wait(job, now)
-            least_left = left if left && left < least_left
-          elsif can_start?(job, now) && !passed_over?(job, person, now, least_left)
-            second = second_for(job, person, now)
+          segment = @segments[job][@at[job]]
+          if segment.work?
+            next unless can_start?(job, now) && !passed_over?(job, segment, person, now, least_left)
+
+            second = second_for(segment, person, now)
             next if second == NOBODY
 
             take_bay(job)
             return take_in_hand(job, person, second, now)
+          elsif segment.kind == :wait && @until[job] != NEVER && stood_by?(job)
+            left = @until[job] - now
+            least_left = left if left < least_left
           end
         end
       end
 
-      # What is left of a wait of minutes that somebody stands by; nil for work, for one until the opening, and for one
-      # that comes before any work is done (cooling).
-      def left_of_wait(job, now)
-        segment = @jobs[job].segments[@at[job]]
-        return nil unless segment.kind == :wait
-        return nil if @at[job] < @jobs[job].first_work && @jobs[job].bay.nil?
+      # Nobody stands by a wait that comes before any work is done (cooling).
+      def stood_by?(job) = @at[job] > @first_work[job] || !@bays[job].nil?
 
-        @until[job] - now
-      end
-
-      def can_start?(job, now) =
-        @jobs[job].segments[@at[job]].work? && @jobs[job].there <= now + SAME && (@bay[job] || free_bay(job))
+      def can_start?(job, now) = @there[job] <= now + SAME && (@bay[job] || free_bay(job))
 
       def free_bay(job) = @least_bays[job].find { |bay| !@taken[bay] }
 
-      def passed_over?(job, person, now, least_left)
-        return true if @jobs[job].segments[@at[job]].minutes > least_left + SAME
-        return false if @at[job] != @jobs[job].first_work || @jobs[job].bay
+      def passed_over?(job, segment, person, now, least_left)
+        return true if segment.minutes > least_left + SAME
+        return false if @at[job] != @first_work[job] || @bays[job]
 
         now >= @spans[person][@place[person]].hours_end - @board.last_start - SAME
       end
 
       # @return [Integer, nil] who helps; nil: nobody is needed; NOBODY: one is, and there is none
-      def second_for(job, person, now)
-        return nil if @jobs[job].segments[@at[job]].people == 1 || @spans.size == 1
+      def second_for(segment, person, now)
+        return nil if segment.people == 1 || @spans.size == 1
 
         idle(person, now) || NOBODY
       end
 
-      def idle(person, now) =
-        @spans.each_index.find { |other| other != person && @busy[other] == NOBODY && at_work?(other, now) }
+      def idle(person, now)
+        soon = now + SAME
+        @spans.each_index.find { |other| other != person && @busy[other] == NOBODY && at_work?(other, soon) }
+      end
 
       def take_bay(job)
         return if @bay[job]
@@ -212,17 +236,19 @@ module NimbleLedger
       end
 
       def take_in_hand(job, person, second, now)
-        hands = [person, second].compact
+        hands = second ? [person, second] : [person]
         hands.each { |one| @busy[one] = job }
         @hands[job] = hands
-        @running[job] = true
-        @until[job] = work_ends(hands, now, @jobs[job].segments[@at[job]].minutes * @scale[job])
+        @until[job] = work_ends(hands, now, @segments[job][@at[job]].minutes * @scale[job])
       end
 
       # Work stands still while anybody bound to it is not at work.
       # @return [Float]
       def work_ends(hands, now, minutes)
-        spans_of(hands).each do |span|
+        spans = hands.one? ? @spans[hands.first] : shared_spans(hands)
+        place = hands.one? ? @place[hands.first] : 0
+        while (span = spans[place])
+          place += 1
           next if span.to <= now + SAME
 
           from = span.from > now ? span.from : now
@@ -236,9 +262,7 @@ module NimbleLedger
 
       def count(hands, date, minutes) = hands.each { |person| @minutes[[person, date]] += minutes }
 
-      def spans_of(hands)
-        return @spans[hands.first] if hands.one?
-
+      def shared_spans(hands)
         @together[hands] ||= @spans[hands[0]].flat_map do |one|
           @spans[hands[1]].filter_map do |other|
             from = [one.from, other.from].max
@@ -249,27 +273,32 @@ module NimbleLedger
       end
 
       # Time only goes forward: so does the place among somebody's spans.
-      def at_work?(person, now)
+      # @param soon [Float] now, and what is one with it
+      def at_work?(person, soon)
         spans = @spans[person]
         place = @place[person]
-        place += 1 while place < spans.size && spans[place].to <= now + SAME
+        place += 1 while place < spans.size && spans[place].to <= soon
         @place[person] = place
-        place < spans.size && spans[place].from <= now + SAME
+        place < spans.size && spans[place].from <= soon
       end
 
       # When something can change next: a segment ends, a car or its parts come, somebody comes to work.
       def next_instant(now)
+        soon = now + SAME
         soonest = @until.min
-        @next_there += 1 while @instants[@next_there] <= now + SAME
+        @next_there += 1 while @instants[@next_there] <= soon
         soonest = @instants[@next_there] if @instants[@next_there] < soonest
-        @spans.each_index do |person|
-          next unless @busy[person] == NOBODY
-
-          starts = @starts[person]
-          place = @next_start[person]
-          place += 1 while starts[place] <= now + SAME
-          @next_start[person] = place
-          soonest = starts[place] if starts[place] < soonest
+        person = 0
+        people = @busy.size
+        while person < people
+          if @busy[person] == NOBODY
+            starts = @starts[person]
+            place = @next_start[person]
+            place += 1 while starts[place] <= soon
+            @next_start[person] = place
+            soonest = starts[place] if starts[place] < soonest
+          end
+          person += 1
         end
         soonest
       end

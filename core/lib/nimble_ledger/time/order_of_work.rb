@@ -33,10 +33,7 @@ module NimbleLedger
         @list = PieceList.new(plan)
         @acts = {}
         @early = []
-        @came_off = {}
-        @done = {}
-        @went_back = {}
-        @refitted = {}
+        @caps = StraightBack.new(plan)
         @together = plan.plugs_out_together?
         go_through
         freeze
@@ -81,7 +78,7 @@ module NimbleLedger
         return if plugs_together? || soaked?
 
         waiting_turns.each do |turn|
-          next unless needs(turn).all? { |id| @came_off[id] } && ports_ahead?(turn)
+          next unless needs(turn).all? { |id| @caps.off?(id) } && ports_ahead?(turn)
 
           @early << turn.cylinder
           take(turn)
@@ -100,7 +97,7 @@ module NimbleLedger
 
       def ports_ahead?(turn)
         own = chain_of(turn)
-        @plan.steps.any? { |step| step.opens_ports? && !@came_off[step.id] && !own.include?(step.id) }
+        @plan.steps.any? { |step| step.opens_ports? && !@caps.off?(step.id) && !own.include?(step.id) }
       end
 
       # ---- along the bottom
@@ -134,7 +131,10 @@ module NimbleLedger
       end
 
       def other_work(turn)
-        (turn.targets.reject(&:plug?) - @done.keys).each { |target| work_on(target, turn.cylinder) }
+        turn
+          .targets
+          .reject { |target| target.plug? || @caps.done?(target) }
+          .each { |target| work_on(target, turn.cylinder) }
       end
 
       def others(turn) = turn.steps.reject(&:takes_out_plug?)
@@ -186,7 +186,7 @@ module NimbleLedger
       # A step that takes the plug out goes back once its plug's own work is done.
       def back_with_plugs(step, cylinder)
         @plan.targets.each do |target|
-          next if !target.plug? || @done[target] || !plug_steps_of(target).include?(step.id)
+          next if !target.plug? || @caps.done?(target) || !plug_steps_of(target).include?(step.id)
 
           work_on(target, target.cylinder)
         end
@@ -211,7 +211,7 @@ module NimbleLedger
       end
 
       def turn_by_turn(kind)
-        left = @plan.targets.select { |target| kind.call(target) && !@done[target] }
+        left = @plan.targets.select { |target| kind.call(target) && !@caps.done?(target) }
         own = @turns.flat_map { |turn| left.select { |target| target.cylinder == turn.cylinder } }
         own + (left - own)
       end
@@ -239,7 +239,7 @@ module NimbleLedger
       end
 
       def shared_work
-        left = @plan.targets.reject { |target| @done[target] || target.cylinder }
+        left = @plan.targets.reject { |target| @caps.done?(target) || target.cylinder }
         plugs, others = left.partition(&:plug?)
         (plugs + others).each { |target| work_on(target, nil) }
       end
@@ -263,7 +263,7 @@ module NimbleLedger
         @list.task(id, "remove", step.id, cylinder)
         @acts[id] = OUT if step.takes_out_plug?
         @list.waits(step, "after-remove")
-        @came_off[step.id] = true
+        @caps.off(step)
         straight_back
       end
 
@@ -284,53 +284,18 @@ module NimbleLedger
           @acts[id] = back_in if step.takes_out_plug?
         end
         @list.waits(step, "after-refit")
-        again(step)
+        @caps.again(step).each { |id| @list.mark("step:#{id}:again", "again", id) }
       end
 
       def nothing?(points) = points.low.zero? && points.likely.zero? && points.high.zero?
 
-      # What goes straight back does so as soon as nothing that names it is still to come off or to be done.
-      def straight_back
-        @plan.steps.each do |step|
-          next unless step.back == "at-once" && @came_off[step.id] && !@went_back[step.id]
-          next if namers(step).any? { |other| !@came_off[other.id] }
-          next if naming_targets(step).any? { |target| !@done[target] }
-
-          @went_back[step.id] = true
-          refit(step, step.cylinder)
-        end
-      end
-
-      # Steps that name it by what has to be off before them.
-      def namers(step) =
-        (@namers ||= {})[step.id] ||= @plan.steps.select { |other| @plan.before(other).include?(step.id) }
-
-      # Targets whose way names it.
-      def naming_targets(step)
-        @plan.targets.select do |target|
-          way = @plan.ways.fetch(target)
-          way.through.include?(step.id) || way.choices.any? { |choice| @plan.member(choice) == step.id }
-        end
-      end
-
-      # A cap that went straight back comes off once more so that what it holds can go on, and is put on again.
-      def again(step)
-        @refitted[step.id] = true
-        @plan
-          .before(step)
-          .each do |id|
-            cap = engine.step(id)
-            next unless @went_back[id] && namers(cap).all? { |other| @refitted[other.id] }
-
-            @list.mark("step:#{id}:again", "again", id)
-          end
-      end
+      def straight_back = @caps.due.each { |step| refit(step, step.cylinder) }
 
       def work_on(target, cylinder)
         id = PieceId.work(target.id).to_s
         @list.task(id, "work", target.id, cylinder)
         @acts[id] = OUT + back_in if target.plug? && plug_steps_of(target).empty?
-        @done[target] = true
+        @caps.done(target)
         straight_back
       end
 
@@ -341,7 +306,7 @@ module NimbleLedger
         @acts[id] = act == "out" ? OUT : back_in
         return unless act == "in"
 
-        @done[target] = true
+        @caps.done(target)
         straight_back
       end
 

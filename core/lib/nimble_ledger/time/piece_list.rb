@@ -2,8 +2,8 @@
 
 module NimbleLedger
   module Time
-    # The pieces of a job as OrderOfWork puts them down, one after another: what each is called, its points, who is on it
-    # (model.md section 15). It knows tasks and names, not their order.
+    # The pieces of a job as OrderOfWork puts them down, one after another: what each is called, its points, who is on
+    # it (model.md section 15). It knows tasks and names, not their order.
     class PieceList
       # Parts of a task that is done at two moments.
       FIRST = 0.4
