@@ -12,7 +12,7 @@ RSpec.describe "docs/model.md" do
   end
 
   it "leaves out no file of a folder the model is built in" do
-    folders = %w[access risk time price parts slots profile house record vehicle bench card scope trace ledger]
+    folders = %w[access risk time price parts slots profile house record vehicle bench card scope trace ledger day bill]
     there =
       folders.flat_map do |folder|
         Dir.children(File.join(root, "core/lib/nimble_ledger", folder)).map { |file| "#{folder}/#{file}" }

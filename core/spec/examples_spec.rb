@@ -20,6 +20,9 @@ RSpec.describe "formats/examples" do
     end
   end
 
+  # What is searched for is as near as model.md section 12 asks for; all else is worked out.
+  def precision(where) = where.end_with?("/frailty/variance") ? 1e-5 : 1e-9
+
   def at(answer, path) =
     path
       .split("/")
@@ -35,7 +38,7 @@ RSpec.describe "formats/examples" do
         fits =
           (
             if value.is_a?(Numeric)
-              found.is_a?(Numeric) && (found - value).abs <= 1e-9 * [1, value.abs].max
+              found.is_a?(Numeric) && (found - value).abs <= precision(where) * [1, value.abs].max
             else
               found == value
             end

@@ -60,7 +60,7 @@ module NimbleLedger
       def part_without_work
         source = @part.written.source
         targets = source["targets"].map { |target| @tried.include?(target["id"]) ? opened(target) : target }
-        engine = Profile::Engine.new(source.merge("targets" => targets), [])
+        engine = Profile::Engine.made_of(source.merge("targets" => targets))
         Estimate::CarPart.new(@hash, documents: Documents.new(engine: engine, catalog: car.catalog), path: "/estimate")
       end
 

@@ -57,6 +57,11 @@ module NimbleLedger
               )
       end
 
+      # A profile that was made here from a checked one and is not to be checked again.
+      # @param hash [Hash]
+      # @return [Engine]
+      def self.made_of(hash) = new(hash, [])
+
       # @param written [Hash] the profile as it was written, where this is one of its variants
       def initialize(hash, warnings, written: hash)
         @source = written

@@ -15,8 +15,8 @@ module NimbleLedger
     # form
     # lose every digit once several unlikely plugs broke.
     class Frailty
-      STEP = 0.4 # in ln f: the rule's error is e^(−π²/step)
-      STEPS_A_SPREAD = 1.15 # steps within one standard deviation of the narrowest integrand
+      STEP = 0.25 # in ln f, at most
+      STEPS_A_SPREAD = 1.45 # steps within one standard deviation of the narrowest integrand
       CUT = 32.0 # nodes below e^−32 of the highest are left out
       NOTHING = 1e-14 # a hazard so small breaks nothing
 
