@@ -44,13 +44,19 @@ module Answers
         "ways" => map(TEXT),
         "choices" => map(list(TEXT)),
         "minutes" => minutes,
-        "turns" => list(object({ "cylinder" => INT, "steps" => list(TEXT), "targets" => list(TEXT) })),
+        "turns" =>
+          list(object({ "cylinder" => INT, "steps" => list(TEXT), "targets" => list(TEXT) }, { "early" => BOOL })),
         "waits" => NUM,
         "overnight" => BOOL,
         "order_of_work" => TEXT,
         "proven" => BOOL
       },
-      { "gap_minutes" => NUM, "assumed_variants" => map(TEXT), "near_ties" => list(near_tie) }
+      {
+        "gap_minutes" => NUM,
+        "assumed_variants" => map(TEXT),
+        "near_ties" => list(near_tie),
+        "added" => list(object({ "target" => TEXT, "because" => list(TEXT) }))
+      }
     )
   hours =
     object(
@@ -98,7 +104,13 @@ module Answers
         "while_open" => list(while_open),
         "parts" => list(part_row)
       },
-      { "risk" => risk, "price" => price, "warnings" => list(object({ "path" => TEXT, "message" => TEXT })) }
+      {
+        "risk" => risk,
+        "price" => price,
+        "warnings" => list(object({ "path" => TEXT, "message" => TEXT })),
+        "sequence" => list(TEXT),
+        "acts" => map(list(TEXT))
+      }
     ).freeze
 
   run = object(%w[first_row last_row first_column last_column].to_h { |key| [key, INT] })

@@ -402,6 +402,14 @@ module Contract
       "scopes-request.schema.json" => schema(NimbleLedger::Scope::Request::FORMAT, NimbleLedger::Scope::Request::SHAPE),
       "trace-request.schema.json" => schema(NimbleLedger::Trace::Request::FORMAT, NimbleLedger::Trace::Request::SHAPE),
       "history.schema.json" => schema(NimbleLedger::Ledger::History::FORMAT, NimbleLedger::Ledger::History::SHAPE),
+      "day-request.schema.json" => schema(NimbleLedger::Day::Request::FORMAT, NimbleLedger::Day::Request::SHAPE),
+      "pace-request.schema.json" =>
+        schema(NimbleLedger::Day::PaceRequest::FORMAT, NimbleLedger::Day::PaceRequest::SHAPE),
+      "purchase-request.schema.json" =>
+        schema(NimbleLedger::Parts::PurchaseRequest::FORMAT, NimbleLedger::Parts::PurchaseRequest::SHAPE),
+      "bill-request.schema.json" => schema(NimbleLedger::Bill::Request::FORMAT, NimbleLedger::Bill::Request::SHAPE),
+      "pool-request.schema.json" =>
+        schema(NimbleLedger::Ledger::PoolRequest::FORMAT, NimbleLedger::Ledger::PoolRequest::SHAPE),
       "catalog.schema.json" => schema("nimble-ledger.catalog", NimbleLedger::Parts::Catalog::SHAPE),
       "openapi.json" => openapi
     }

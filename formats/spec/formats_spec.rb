@@ -47,8 +47,11 @@ RSpec.describe Contract do
   end
 
   others =
-    %w[bench scopes trace history].to_h do |name|
-      ["#{name}.request.json", name == "history" ? "history.schema.json" : "#{name}-request.schema.json"]
+    %w[bench scopes trace history priors day pace purchase bill pool].to_h do |name|
+      [
+        "#{name}.request.json",
+        %w[history priors].include?(name) ? "history.schema.json" : "#{name}-request.schema.json"
+      ]
     end
   others.each do |example, name|
     it "the example #{example} fits #{name}" do

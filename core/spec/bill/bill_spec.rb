@@ -120,7 +120,7 @@ RSpec.describe NimbleLedger::Bill do
     random = Random.new(11)
     targets = %w[plug-1 plug-2 plug-3 plug-4 coil-1 coil-3 boot-2]
     60.times do |round|
-      mine = targets.shuffle(random: random).first(random.rand(2..6))
+      mine = targets.sample(random.rand(2..6), random: random)
       scopes = mine.each_slice(random.rand(1..3)).map { |some| agreed(some, over: random.rand(0..20_000)) }
       scopes.each { |one| one["discount"] = { "cents" => random.rand(1..3_000) } if random.rand < 0.3 }
       stopped = mine.sample(random.rand(0..2), random: random)

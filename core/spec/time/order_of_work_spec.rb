@@ -60,6 +60,11 @@ RSpec.describe NimbleLedger::Time::OrderOfWork do
     read_there = job.codes || job.car.engine.injection != "carburetor"
     expect(ids.last).to eq(read_there ? "house:read" : "house:road_test")
     expect(at(ids, "house:clear")).to be < at(ids, "house:road_test") if at(ids, "house:clear")
+    check_soak(ids)
+  end
+
+  # The wait follows, and every well is clean before.
+  def check_soak(ids)
     soak = at(ids, "soak")
     expect(ids[soak + 1]).to eq("wait:soak") if soak
     expect(at(ids, "clean")).to be < (soak || ids.size) if at(ids, "clean")

@@ -63,6 +63,13 @@ module NimbleLedger
       # @return [Array<Array<Integer>>] places among jobs, by person
       def lists = people.each_index.map { |person| jobs.each_index.select { |i| jobs[i].person == person } }
 
+      # Bays that have all a job needs, the one with the least equipment first, then as listed.
+      # @return [Array<Integer>] places among bays
+      def bays_for(job)
+        fitting = bays.each_index.select { |i| (job.equipment - bays[i].equipment).empty? }
+        fitting.sort_by { |i| [bays[i].equipment.size, i] }
+      end
+
       # The same board with one more job.
       def with(job) =
         Board.new(

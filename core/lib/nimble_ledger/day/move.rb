@@ -12,8 +12,9 @@ module NimbleLedger
 
       # @param board [Board]
       # @param base [Simulation::Result]
-      def initialize(board, base)
+      def initialize(board, base, effort: nil)
         @board = board
+        @effort = effort
         @promised = board.jobs.each_index.select { |i| board.jobs[i].promise }
         @before = sum(base)
       end
@@ -22,7 +23,7 @@ module NimbleLedger
       def best
         found = nil
         ways do |job, person, place, lists|
-          raises = sum(Simulation.new(@board, lists: lists).run) - @before
+          raises = sum(Simulation.new(@board, lists: lists, effort: @effort).run) - @before
           found = Found.new(job, person, place, raises) if raises > (found ? found.raises : 0)
         end
         found && found.raises >= (LEAST * Board::SCENARIOS) - 1e-9 ? found : nil

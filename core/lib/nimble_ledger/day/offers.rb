@@ -14,10 +14,11 @@ module NimbleLedger
       # @param job [Board::Job] without person and arrival
       # @param near [Numeric] minutes within which a later one may do less harm
       # @param wanted [Integer, nil] the instant it is wanted by
-      def initialize(board, base, job, near:, wanted: nil)
+      def initialize(board, base, job, near:, wanted: nil, effort: nil)
         @board = board
         @job = job
         @near = near
+        @effort = effort
         @wanted = wanted
         @promised = board.jobs.each_index.select { |i| board.jobs[i].promise }
         @before = @promised.to_h { |i| [i, base.by(i, board.jobs[i].promise)] }
@@ -47,7 +48,7 @@ module NimbleLedger
         board = @board.with(@job.dup.tap { |job| job.arrives = drop_off }.tap { |job| job.person = person })
         lists = @board.lists
         lists[person].insert(place, asked)
-        result = Simulation.new(board, lists: lists).run
+        result = Simulation.new(board, lists: lists, effort: @effort).run
         harm = harm(result) or return nil
         end_at = result.quantile(asked, @board.share)
         Tried.new(

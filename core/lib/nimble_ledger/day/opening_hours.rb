@@ -12,6 +12,19 @@ module NimbleLedger
       # Time at work: from, to; hours_end: when that person's hours of the day end, date: the day.
       Span = Struct.new(:from, :to, :hours_end, :date)
 
+      # When two people are at work, both.
+      # @param one [Array<Span>]
+      # @param other [Array<Span>]
+      # @return [Array<Span>]
+      def self.together(one, other) =
+        one.flat_map do |mine|
+          other.filter_map do |its|
+            from = [mine.from, its.from].max
+            to = [mine.to, its.to].min
+            Span.new(from, to, mine.hours_end, mine.date) if from < to
+          end
+        end
+
       # @param clock [WallClock]
       # @param weekly [Hash{String=>Array(String, String), nil}]
       # @param closed [Array<String>] dates

@@ -127,16 +127,16 @@ module NimbleLedger
       end
 
       # @return [Hash] see formats.md
-      def answer(**)
-        result = Simulation.new(@board, load: true).run
+      def answer(effort: nil)
+        result = Simulation.new(@board, load: true, effort: effort).run
         answer = {
           "format" => "nimble-ledger.day",
           "version" => 1,
           "jobs" => @board.jobs.each_index.map { |job| job_row(job, result) },
           "load" => load(result)
         }
-        answer["offers"] = offers(result) if @hash["ask"]
-        answer["move"] = move(result) if @hash["moves"]
+        answer["offers"] = offers(result, effort) if @hash["ask"]
+        answer["move"] = move(result, effort) if @hash["moves"]
         answer
       end
 
@@ -165,7 +165,6 @@ module NimbleLedger
       def job(row, people, bays)
         segments = row["segments"].map { |segment| segment(segment) }
         works = segments.each_index.select { |i| segments[i].work? }
-        places = { person: people.index(row["person"]), bay: bays.index(row["bay"]), with: people.index(row["with"]) }
         Board::Job.new(
           id: row["id"],
           equipment: row["equipment"] || [],
@@ -175,9 +174,21 @@ module NimbleLedger
           first_work: works.first,
           last_work: works.last,
           work_minutes: works.sum(0.0) { |i| segments[i].minutes },
-          **places,
-          **%w[arrives parts_at promise].to_h { |key| [key.to_sym, row[key] && @clock.minutes(row[key])] }
+          **placed(row, people, bays)
         )
+      end
+
+      # Who and where, and the instants, in minutes after now.
+      def placed(row, people, bays)
+        at = ->(key) { row[key] && @clock.minutes(row[key]) }
+        {
+          person: people.index(row["person"]),
+          bay: bays.index(row["bay"]),
+          with: people.index(row["with"]),
+          arrives: at.call("arrives"),
+          parts_at: at.call("parts_at"),
+          promise: at.call("promise")
+        }
       end
 
       def segment(row)
@@ -236,11 +247,18 @@ module NimbleLedger
         end
       end
 
-      def offers(result)
+      def offers(result, effort)
         ask = @hash["ask"]
         wanted = ask["wanted"] && @clock.minutes(ask["wanted"])
         offers =
-          Offers.new(@board, result, job(ask["job"], [], []), near: @hash.fetch("near_minutes", 30), wanted: wanted)
+          Offers.new(
+            @board,
+            result,
+            job(ask["job"], [], []),
+            near: @hash.fetch("near_minutes", 30),
+            wanted: wanted,
+            effort: effort
+          )
         ask["drop_offs"].map { |text| offer(text, offers.at(@clock.minutes(text)), wanted) }
       end
 
@@ -260,8 +278,8 @@ module NimbleLedger
         }
       end
 
-      def move(result)
-        found = Move.new(@board, result).best or return nil
+      def move(result, effort)
+        found = Move.new(@board, result, effort: effort).best or return nil
         {
           "job" => @board.jobs[found.job].id,
           "person" => @board.people[found.person].id,

@@ -7,8 +7,7 @@ module NimbleLedger
     #
     #   Simulation.new(board).run.ends[0]  #=> 251 instants, minutes after now; infinite without an end
     #
-    # Inside, people, bays and jobs are their places in the board's lists, and a scenario's state is a handful of
-    # arrays.
+    # Inside, people, bays and jobs are their places in the board's lists.
     class Simulation
       SAME = WallClock::SAME
       NEVER = Float::INFINITY
@@ -29,13 +28,15 @@ module NimbleLedger
       # @param board [Board]
       # @param lists [Array<Array<Integer>>] everybody's jobs in their order
       # @param load [Boolean] whether minutes are counted
-      def initialize(board, lists: board.lists, load: false)
+      # @param effort [Access::Effort, nil] told of every scenario, so that others run and nobody computes for nobody
+      def initialize(board, lists: board.lists, load: false, effort: nil)
         @board = board
         @lists = lists
         @load = load
+        @effort = effort
         @jobs = board.jobs
         @spans = board.people.map(&:spans)
-        @starts = @spans.map { |spans| spans.map(&:from) << NEVER }
+        @starts = @spans.map { |spans| [*spans.map(&:from), NEVER] }
         @together = {}
         @instants = (@jobs.flat_map { |job| [job.arrives, job.there] }.select(&:positive?).uniq.sort << NEVER)
         read_jobs
@@ -46,7 +47,10 @@ module NimbleLedger
       def run
         @minutes = Hash.new(0.0)
         ends = Array.new(@jobs.size) { [] }
-        Board::SCENARIOS.times { |k| play(k).each_with_index { |at, job| ends[job] << at } }
+        Board::SCENARIOS.times do |k|
+          @effort&.visit
+          play(k).each_with_index { |at, job| ends[job] << at }
+        end
         Result.new(ends, @minutes)
       end
 
@@ -58,7 +62,7 @@ module NimbleLedger
         @there = @jobs.map(&:there)
         @first_work = @jobs.map(&:first_work)
         @last_work = @jobs.map(&:last_work)
-        @least_bays = @jobs.map { |job| bays_for(job) }
+        @least_bays = @jobs.map { |job| @board.bays_for(job) }
         @waits_first = @jobs.map { |job| !job.segments.first.work? }
       end
 
@@ -69,12 +73,6 @@ module NimbleLedger
         @for_two = @held.select { |job| @segments[job].first.people == 2 }
         @waiting = @jobs.each_index.select { |job| @bays[job] && @waits_first[job] }
         @cooling = @jobs.each_index.select { |job| @bays[job].nil? && @waits_first[job] }
-      end
-
-      # Bays that have all a job needs, the one with the least equipment first, then as listed.
-      def bays_for(job)
-        fitting = @board.bays.each_index.select { |i| (job.equipment - @board.bays[i].equipment).empty? }
-        fitting.sort_by { |i| [@board.bays[i].equipment.size, i] }
       end
 
       # @return [Array<Float>] by job
@@ -175,8 +173,7 @@ module NimbleLedger
       end
 
       def leave_bay(job)
-        bay = @bay[job] or return
-        @taken[bay] = false
+        @taken[@bay[job]] = false if @bay[job]
         @bay[job] = nil
       end
 
@@ -262,15 +259,7 @@ module NimbleLedger
 
       def count(hands, date, minutes) = hands.each { |person| @minutes[[person, date]] += minutes }
 
-      def shared_spans(hands)
-        @together[hands] ||= @spans[hands[0]].flat_map do |one|
-          @spans[hands[1]].filter_map do |other|
-            from = [one.from, other.from].max
-            to = [one.to, other.to].min
-            OpeningHours::Span.new(from, to, one.hours_end, one.date) if from < to
-          end
-        end
-      end
+      def shared_spans(hands) = @together[hands] ||= OpeningHours.together(@spans[hands[0]], @spans[hands[1]])
 
       # Time only goes forward: so does the place among somebody's spans.
       # @param soon [Float] now, and what is one with it

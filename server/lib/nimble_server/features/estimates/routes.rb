@@ -34,7 +34,7 @@ module NimbleServer
             )
           end
 
-          app.api(:post, "/api/answers", role: :technician, body: :document) do
+          app.api(:post, "/api/answers", role: :technician, body: :document, beside: "long") do
             NimbleLedger::Answers.to(body_json, documents: LibraryDocuments.new(shop), effort: effort)
           end
 
