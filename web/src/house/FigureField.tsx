@@ -5,7 +5,7 @@ import { Field } from "../shared/fields/Field";
 import { NumberBox } from "../shared/fields/NumberBox";
 import { TimeBox } from "../shared/fields/TimeBox";
 import { Button, Small, Unseen } from "../shared/parts";
-import { blank, type Draft, type Faults, inner, type Schema, UNITS } from "./figures";
+import { blank, type Draft, type Faults, inner, isOptional, type Schema, UNITS, wordsOf } from "./figures";
 import { spoken } from "./inWords";
 
 const Group = styled.fieldset<{ $lines?: boolean }>`
@@ -102,6 +102,7 @@ interface Props {
 /** The fields for one figure, as its schema asks for them: a number, a choice, three times, a row for every bracket. */
 export function FigureField(props: Props) {
   const shape = inner(props.schema);
+  if (wordsOf(props.schema).length > 0) return <NumberOrWordField {...props} />;
   if (shape.type === "array") return <ListField {...props} schema={shape} />;
   if (shape.type === "object") return <MembersField {...props} schema={shape} />;
   if (shape.enum) return <EnumField {...props} options={shape.enum} />;
@@ -132,8 +133,29 @@ function NumberField({ schema, draft, label, path, faults, onChange }: Props) {
       decimals={money ? shop.currency_exponent : undefined}
       fixed={money}
       problem={faults[path]}
-      placeholder={schema.anyOf ? "no limit" : undefined}
+      placeholder={isOptional(schema) ? "no limit" : undefined}
     />
+  );
+}
+
+const NUMBER = "a number";
+
+/** A number, or one of the words that may stand in its place. */
+function NumberOrWordField(props: Props) {
+  const { schema, draft, label, onChange } = props;
+  const isWord = typeof draft === "string" && draft !== "";
+  return (
+    <Group>
+      <div className="broad">
+        <Choice
+          label={label}
+          value={isWord ? draft : NUMBER}
+          options={[NUMBER, ...wordsOf(schema)].map((id) => ({ id, text: spoken(id) }))}
+          onPick={(word) => onChange(word === NUMBER ? null : word)}
+        />
+      </div>
+      {!isWord && <NumberField {...props} />}
+    </Group>
   );
 }
 

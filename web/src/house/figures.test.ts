@@ -60,6 +60,13 @@ test("finds what is no number, at its place, and leaves the rest to the server",
   expect(undrafted(700, share, 2, String)).toEqual({ value: 7, faults: {} });
 });
 
+test("a number in whose place a word may stand is never nothing", () => {
+  const either: Schema = { anyOf: [{ ...factor, exclusiveMinimum: 0 }, { enum: ["stated", "halved"] }] };
+  const back = (value: unknown) => undrafted(drafted(value, either, 2), either, 2, String).value;
+  expect([back(0.5), back("halved")]).toEqual([0.5, "halved"]);
+  expect(undrafted(null, either, 2, String).faults).toEqual({ "": "Enter a number." });
+});
+
 test("says a limit in the unit that is typed", () => {
   const fault = (value: number, schema: Schema) => undrafted(value, schema, 2, String).faults[""];
   expect([

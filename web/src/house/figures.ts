@@ -23,9 +23,10 @@ export const UNITS: Record<Exclude<Unit, "cents">, string> = {
   minutes: "min",
   hours: "h",
   years: "years",
+  plugs: "plugs",
 };
 
-export type Unit = "share" | "factor" | "minutes" | "hours" | "years" | "cents" | "percent";
+export type Unit = "share" | "factor" | "minutes" | "hours" | "years" | "cents" | "percent" | "plugs";
 
 /**
  * A figure as it is being entered: a number in the unit it is entered in, null where nothing is. A closed day is two
@@ -47,6 +48,12 @@ const isNumber = (schema: Schema) => schema.type === "number" || schema.type ===
 
 /** The schema of what stands there when it is not null. */
 export const inner = (schema: Schema): Schema => schema.anyOf?.find((one) => one.type !== "null") ?? schema;
+
+/** Whether nothing may stand there: "no limit", "closed". */
+export const isOptional = (schema: Schema): boolean => schema.anyOf?.some((one) => one.type === "null") ?? false;
+
+/** The words that may stand where a number may: "stated" or "halved" in place of a factor. */
+export const wordsOf = (schema: Schema): string[] => schema.anyOf?.find((one) => one.enum)?.enum ?? [];
 
 /** A number in the unit it is entered in: shares in percent, money in the large unit; 0.07 is entered as 7. */
 export function inUnit(value: number, unit: Unit | undefined, exponent: number): number {
@@ -108,8 +115,9 @@ export function undrafted(
   written: Written,
   path = "",
 ): { value: unknown; faults: Faults } {
-  if (schema.anyOf && (isEmpty(draft) || (Array.isArray(draft) && draft.every(isEmpty))))
+  if (isOptional(schema) && (isEmpty(draft) || (Array.isArray(draft) && draft.every(isEmpty))))
     return { value: null, faults: {} };
+  if (typeof draft === "string" && wordsOf(schema).includes(draft)) return { value: draft, faults: {} };
   const shape = inner(schema);
   if (isNumber(shape)) {
     const value = typeof draft === "number" ? outOfUnit(draft, shape["x-unit"], exponent) : undefined;

@@ -6,8 +6,6 @@ module NimbleLedger
     # random, the same board gives the same ends.
     #
     #   Simulation.new(board).run.ends[0]  #=> 251 instants, minutes after now; infinite without an end
-    #
-    # Inside, people, bays and jobs are their places in the board's lists.
     class Simulation
       SAME = WallClock::SAME
       NEVER = Float::INFINITY
@@ -123,8 +121,7 @@ module NimbleLedger
         soon = now + SAME
         begin_cooling(now) unless @unbegun.empty?
         job = 0
-        count = @until.size
-        while job < count
+        while job < @until.size
           over(job, now) if @until[job] <= soon
           job += 1
         end

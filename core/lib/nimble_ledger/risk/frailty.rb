@@ -12,8 +12,7 @@ module NimbleLedger
     #   frailty.none(8 * a)  #=> 0.661…, the chance that none of eight such plugs breaks; 0.559… were they independent
     #
     # Chances are sums of positive terms over nodes, the trapezoid rule in ln f, to 1e-10: signed sums of the closed
-    # form
-    # lose every digit once several unlikely plugs broke.
+    # form lose every digit once several unlikely plugs broke.
     class Frailty
       STEP = 0.25 # in ln f, at most
       STEPS_A_SPREAD = 1.45 # steps within one standard deviation of the narrowest integrand
