@@ -9,7 +9,7 @@ module NimbleLedger
     #
     #   frailty = Frailty.new(0.8)
     #   a = frailty.hazard(0.07)
-    #   frailty.none(8 * a)  #=> 0.661…, the chance that none of eight such plugs breaks; 0.559… were they independent
+    #   frailty.none(8 * a)  #=> 0.613…, the chance that none of eight such plugs breaks; 0.559… were they independent
     #
     # Chances are sums of positive terms over nodes, the trapezoid rule in ln f, to 1e-10: signed sums of the closed
     # form lose every digit once several unlikely plugs broke.
