@@ -27,5 +27,6 @@ export default defineConfig({
   plugins: [react(), serviceWorker()],
   build: { target: "es2022", sourcemap: false, assetsInlineLimit: 0 },
   server: { proxy: { "/api": "http://127.0.0.1:4080" } },
-  test: { include: ["src/**/*.test.ts"] },
+  // Nothing here waits for anything: a test that takes long runs on a machine that has much to do.
+  test: { include: ["src/**/*.test.ts"], testTimeout: 120_000 },
 });

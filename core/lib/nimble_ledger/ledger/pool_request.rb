@@ -29,16 +29,7 @@ module NimbleLedger
           }
         )
       # What a history may start from, as the answer has it.
-      factor = Shape.number(above: 0, max: 1_000_000)
-      OUTCOMES =
-        Shape.object(
-          required: {
-            "broken" =>
-              Shape.map(Shape.object(required: { "factor" => factor, "soaks" => Shape.map(factor, max: 20) }), max: 20),
-            "thread" => factor,
-            "stubborn" => factor
-          }
-        )
+      OUTCOMES = Risk::LearnedOdds.shape(1_000_000)
       SHAPE =
         Shape.object(
           required: {

@@ -5,8 +5,10 @@ module NimbleLedger
     # What plugs have taught, as it is applied to the odds of the next ones (model.md section 12, "Outcomes"): of a
     # break by construction and, after that, by soak; of a damaged thread and of a stubborn plug over all constructions.
     class LearnedOdds
-      factor = Shape.number(above: 0, max: 1000)
-      SHAPE =
+      # @param max [Integer] above which no factor lies
+      # @return [Shape]
+      def self.shape(max)
+        factor = Shape.number(above: 0, max: max)
         Shape.object(
           required: {
             "broken" =>
@@ -15,6 +17,9 @@ module NimbleLedger
             "stubborn" => factor
           }
         )
+      end
+
+      SHAPE = shape(1000)
 
       # @param hash [Hash] fitting SHAPE
       def initialize(hash)
