@@ -258,16 +258,29 @@ RSpec.describe "the bay", type: :feature do
     expect(done(made)).to be > before
   end
 
-  it "keeps its marks when the session has ended, and says so" do
+  it "asks for a sign-in where it stands when the session has ended, and hands in everything after it" do
     made = agreed("4-TRE-1M", [3], works: %w[plug coil])
     sign_in("bay@merrow.example")
     visit "/bay/#{made["id"]}"
     click_button "Start"
     expect(page).to have_text("all handed in")
+    marks = TestServer.db[:job_marks].where(job_id: made["id"])
+    before = marks.count
     account = TestServer.db[:accounts].where(email: "bay@merrow.example").get(:id)
     TestServer.db[:account_active_session_keys].where(account_id: account).delete
     press_on
-    expect(page).to have_link("sign in", exact: false, wait: 60)
+    expect(page).to have_css("[role=region][aria-label='Sign in again']", wait: 60)
     expect(page).to have_text(/\d+ marks? not handed in yet/)
+    within("[role=region][aria-label='Sign in again']") do
+      expect(find_field("E-mail").value).to eq("bay@merrow.example")
+      fill_in "Password", with: "not the password"
+      click_button "Sign in and hand in"
+      expect(page).to have_css("[role=alert]")
+      fill_in "Password", with: TestServer::PASSWORD
+      click_button "Sign in and hand in"
+    end
+    expect(page).to have_no_css("[role=region][aria-label='Sign in again']", wait: 60)
+    expect(page).to have_text("all handed in", wait: 60)
+    expect(marks.count).to be > before
   end
 end

@@ -1,8 +1,19 @@
 import { Form } from "react-aria-components";
+import styled from "styled-components";
 import { api, type Session, setToken } from "../api/client";
 import { SignInFields } from "../session/SignInFields";
 import { useSignIn } from "../session/useSignIn";
 import { Button, Notice } from "../shared/parts";
+
+const Fields = styled(Form)`
+  display: grid;
+  gap: 12px;
+  max-width: 420px;
+  margin-top: 12px;
+  button {
+    justify-self: start;
+  }
+`;
 
 interface Props {
   /** Who opened this card. */
@@ -24,13 +35,13 @@ export function SignInHere({ session, onSignedIn }: Props) {
   return (
     <Notice role="region" aria-label="Sign in again" className="wide">
       <p>You were signed out. Everything marked here is kept on this device; sign in, and it is handed in.</p>
-      <Form onSubmit={form.submit}>
+      <Fields onSubmit={form.submit}>
         <SignInFields form={form} />
         {form.problem && <p role="alert">{form.problem}</p>}
         <Button type="submit" $main isPending={form.busy}>
           Sign in and hand in
         </Button>
-      </Form>
+      </Fields>
     </Notice>
   );
 }
