@@ -135,6 +135,7 @@ RSpec.describe NimbleServer::PlainBytes do
 
   it "has the security headers on every kind of answer" do
     throttled = Client.new.tap(&:refresh)
+    throttled.env("REMOTE_ADDR", "203.0.113.99")
     stub_const("NimbleServer::Features::Accounts::Tries::FROM_ONE_ADDRESS", 0)
     expect(
       throttled.call(:post, "/api/account/login", { email: "advisor@merrow.example", password: "wrong" }).first

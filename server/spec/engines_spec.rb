@@ -152,7 +152,8 @@ RSpec.describe NimbleServer::Features::Engines::EngineLibrary do
         "invalid_profile",
         "/plug/interval_km"
       ],
-      "a control character" => [->(p) { p["name"] = "Inline\u0000four" }, 400, "invalid_profile", "/name"],
+      "a control character" => [->(p) { p["name"] = "Inline\u0001four" }, 400, "invalid_profile", "/name"],
+      "the character 0" => [->(p) { p["name"] = "Inline\u0000four" }, 400, "invalid_encoding", "/name"],
       "a long name" => [->(p) { p["name"] = "x" * 100_000 }, 400, "invalid_profile", "/name"],
       "another format" => [->(p) { p["format"] = "nimble-ledger.catalog" }, 400, "invalid_profile", "/format"],
       "too many steps" => [

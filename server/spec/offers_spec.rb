@@ -285,19 +285,12 @@ RSpec.describe NimbleServer::Features::Offers do
     gone = catalog.merge("offers" => catalog["offers"].reject { |row| row["part"] == coil })
     gone["items"] = catalog["items"].map { |row| row["part"] == coil ? row.except("list_cents") : row }
     gone["shelf"] = (catalog["shelf"] || []).reject { |row| row["part"] == coil }
-    @db[:price_lists].insert(
-      list.slice(:shop_id, :created_by, :created_at).merge(
-        id: SecureRandom.uuid,
-        revision: list[:revision] + 1,
-        catalog: Sequel.pg_jsonb(gone)
-      )
-    )
+    keep_prices(list, 1, gone)
     id = saved
     status, body = offer(id)
     expect([status, body["error"]["code"]]).to eq([422, "incomplete_total"])
   ensure
-    newest = list.merge(id: SecureRandom.uuid, revision: list[:revision] + 2, catalog: Sequel.pg_jsonb(catalog))
-    @db[:price_lists].insert(newest)
+    keep_prices(list, 2, catalog)
   end
 
   it "says less where a supplement comes to less" do
@@ -384,11 +377,17 @@ RSpec.describe NimbleServer::Features::Offers do
     Struct.new(:strings, :pages).new(text.strings, PDF::Inspector::Page.analyze(pdf).pages)
   end
 
+  # A price list so many revisions after another one, as the program keeps it.
+  def keep_prices(list, later, catalog)
+    row = list.merge(id: SecureRandom.uuid, revision: list[:revision] + later, catalog: Sequel.pg_jsonb(catalog))
+    NimbleServer::Shop.new(@db, shop_id).transaction { @db[:price_lists].insert(row) }
+  end
+
   def verified = NimbleServer::Features::Record::Verification.new(@db, NimbleServer::Features::Record::Keys.current).run
 
   it "hands the secret link to nobody who may not send, and takes no answer from a browser of the shop" do
     sent = offer(saved, channel: "text").last["offers"].first
-    technician = Client.as("bay@merrow.example")
+    technician = Client.new(@app).tap { |client| client.sign_in("bay@merrow.example") }
     quote = @db[:offers].where(id: sent["id"]).get(:quote_id)
     seen = technician.call(:get, "/api/quotes/#{quote}/yes").last["offers"].first
     expect([sent["link"], seen["link"]]).to match([%r{/y/}, nil])
@@ -399,7 +398,7 @@ RSpec.describe NimbleServer::Features::Offers do
     technician.post("#{path}/seen", "")
     row = @db[:offers].where(id: sent["id"])
     expect([row.get(:seen_at), @db[:offer_answers].where(offer_id: sent["id"]).count]).to eq([nil, 0])
-    customer = Client.new
+    customer = Client.new(@app)
     customer.post(path, URI.encode_www_form(act: "yes-0-#{limit}", name: "Ines Calloway"))
     expect([customer.last_response.status, @db[:offer_answers].where(offer_id: sent["id"]).count]).to eq([303, 1])
   end

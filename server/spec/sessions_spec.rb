@@ -148,7 +148,7 @@ RSpec.describe NimbleServer::Features::Accounts::SignIn do
     end
 
     it "are counted for all web processes together" do
-      mail = account("counter-shared")
+      mail = account("counted-together")
       second = TestServer.build(TestServer.cluster)
       8.times { from("203.0.113.77", mail) }
       client = Client.new(second)

@@ -31,22 +31,15 @@ module NimbleServer
       env["rack.input"] = StringIO.new(text)
       @app.call(env)
     rescue NimbleLedger::InvalidInput => e
-      refuse(400, e.code, e.message)
+      refuse(400, e.code, e.message, e.details)
     end
 
     private
 
     def said = @limit >= 1_000_000 ? "#{@limit / 1_000_000} MB" : "#{@limit / 1_000} kB"
 
-    def refuse(status, code, message)
-      body =
-        JSON.generate(
-          "error" => {
-            "code" => code,
-            "message" => message,
-            "details" => [{ "path" => "", "message" => message }]
-          }
-        )
+    def refuse(status, code, message, details = [{ "path" => "", "message" => message }])
+      body = JSON.generate("error" => { "code" => code, "message" => message, "details" => details })
       [status, { "content-type" => "application/json" }, [body]]
     end
   end
