@@ -3,6 +3,7 @@
 require_relative "spec_helper"
 require "open3"
 require_relative "support/started"
+require_relative "support/web_process"
 
 # bin/start once everything is installed: one at a time, watched, and gone with whoever started it.
 RSpec.describe "bin/start" do
@@ -32,6 +33,16 @@ RSpec.describe "bin/start" do
       expect(File.stat("/proc/#{pid}").uid).to eq(Process.uid.zero? ? Etc.getpwnam("www-data").uid : Process.uid)
       expect(File.read("/proc/#{pid}/environ")).not_to include("//nimble:")
     end
+  end
+
+  it "works off what takes long beside the web processes, as they would" do
+    owner = Visitor.new([@start.port]).sign_in("owner@merrow.example")
+    rows = "finished;engine\n2026-05-04;GV28\n"
+    past = owner.call("POST", "/api/ledger/past/report", { text: rows })
+    library = owner.call("POST", "/api/library/report", { archive: "AAAA" })
+    garage = owner.call("GET", "/api/garage/export")
+    expect([past.status, library.status, garage.status]).to eq([200, 422, 200])
+    expect(past.body["rows"].size).to eq(1)
   end
 
   it "lets the record be verified beside it, and a paper's head be looked up" do

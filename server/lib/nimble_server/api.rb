@@ -1,6 +1,7 @@
 # frozen_string_literal: true
 
 require "sinatra/base"
+require_relative "../../../formats/contract"
 
 module NimbleServer
   # The JSON API. Features register their routes with the least role that may use them and the shape of the body they
