@@ -186,6 +186,7 @@ class Start
         "WEB_DATABASE_URL" => @cluster.url("nimble_web"),
         "DOOR_DATABASE_URL" => @cluster.url("nimble_door"),
         "LONG_REQUESTS" => "beside",
+        "MALLOC_ARENA_MAX" => "2", # many threads, each with bodies of its own, else keep memory they no longer use
         "PUMA_INHERIT_0" => "#{@listener.fileno}:#{address}"
       },
       %W[puma -C server/puma.rb -b #{address} --quiet config.ru],
