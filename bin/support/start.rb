@@ -187,6 +187,7 @@ class Start
         "DOOR_DATABASE_URL" => @cluster.url("nimble_door"),
         "LONG_REQUESTS" => "beside",
         "MALLOC_ARENA_MAX" => "2", # many threads, each with bodies of its own, else keep memory they no longer use
+        "MALLOC_MMAP_THRESHOLD_" => "131072", # bytes; what is larger goes back to the system when it is freed
         "PUMA_INHERIT_0" => "#{@listener.fileno}:#{address}"
       },
       %W[puma -C server/puma.rb -b #{address} --quiet config.ru],

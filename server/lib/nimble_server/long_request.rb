@@ -48,6 +48,9 @@ module NimbleServer
 
     def rows = @shop[:long_requests].where(id: @id)
 
+    # How far it is, without the body that was sent.
+    def state = rows.select(:state, :status, :answer_headers, :parts)
+
     def store
       forget_old
       @shop.db.transaction do
@@ -72,7 +75,7 @@ module NimbleServer
     def wait
       pause = FIRST_LOOK
       loop do
-        row = rows.first or raise fell
+        row = state.first or raise fell
         return row if %w[done failed].include?(row[:state])
 
         @patience.look

@@ -6,6 +6,9 @@ module NimbleServer
   class JsonBody
     LIMIT = NimbleLedger::Document::MAX_BYTES
     STRANGERS = 4_000
+    # Bytes of a body after which what it left in memory is looked for at once: a web process collects seldom, so that
+    # no click waits for it (bin/support/setup.sh, fast_ruby), and a dozen large bodies would be as large as the program.
+    LARGE = 100_000
     # Addresses strangers may write to.
     OPEN = %w[/api/account/ /api/setup /api/join].freeze
 
@@ -29,7 +32,7 @@ module NimbleServer
 
       env["nimble.body"] = text.empty? ? {} : NimbleLedger::Document.parse(text, what: "request")
       env["rack.input"] = StringIO.new(text)
-      @app.call(env)
+      @app.call(env).tap { GC.start(full_mark: false) if text.bytesize > LARGE }
     rescue NimbleLedger::InvalidInput => e
       refuse(400, e.code, e.message, e.details)
     end
