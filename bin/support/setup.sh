@@ -69,6 +69,6 @@ fast_ruby() {
   export RUBY_GC_HEAP_INIT_SLOTS=1200000
   export RUBY_GC_MALLOC_LIMIT=100000000 RUBY_GC_MALLOC_LIMIT_MAX=200000000 RUBY_GC_OLDMALLOC_LIMIT=200000000 RUBY_GC_OLDMALLOC_LIMIT_MAX=400000000
   # YJIT takes all of its memory for compiled code at once, 256 MB by default; what is compiled here is a tenth of that.
-  local yjit="--yjit --yjit-exec-mem-size=48"
+  local yjit="--yjit --yjit-exec-mem-size=24"
   if ruby $yjit -e "" 2>/dev/null; then export RUBYOPT="${RUBYOPT:+$RUBYOPT }$yjit"; fi
 }

@@ -6,8 +6,11 @@ module NimbleLedger
     # keeps the promises that were made, does least harm and is soonest ready (model.md section 11, "Offer").
     class Offers
       # One place tried. ready: minutes after now, nil without an end at the share; chance: scenarios that keep what is
-      # wanted; harm: [job, before, after] in scenarios; lost: their sum.
+      # wanted; harm: to promises that were made; lost: scenarios, their sum.
       Tried = Struct.new(:person, :place, :ready, :chance, :harm, :lost, keyword_init: true)
+
+      # A promise that is kept in fewer scenarios than before.
+      Harm = Struct.new(:job, :before, :after) { def lost = before - after }
 
       # @param board [Board]
       # @param base [Simulation::Result] without the job
@@ -57,7 +60,7 @@ module NimbleLedger
           ready: end_at.finite? ? @board.opening.ready(@board.clock.quarter(end_at)) : nil,
           chance: @wanted && result.by(asked, @wanted),
           harm: harm,
-          lost: harm.sum { |_job, before, after| before - after }
+          lost: harm.sum(&:lost)
         )
       end
 
@@ -66,7 +69,7 @@ module NimbleLedger
           after = result.by(job, @board.jobs[job].promise)
           return nil if after < [@before[job], @least].min
 
-          lost << [job, @before[job], after] if after < @before[job]
+          lost << Harm.new(job, @before[job], after) if after < @before[job]
         end
       end
 

@@ -272,8 +272,8 @@ module NimbleLedger
           "place" => tried.place,
           **(wanted ? { "chance" => chance(tried.chance) } : {}),
           "harm" =>
-            tried.harm.map do |job, before, after|
-              { "job" => @board.jobs[job].id, "before" => chance(before), "after" => chance(after) }
+            tried.harm.map do |harm|
+              { "job" => @board.jobs[harm.job].id, "before" => chance(harm.before), "after" => chance(harm.after) }
             end
         }
       end

@@ -134,7 +134,7 @@ module NimbleLedger
           "common_variation" => learner.common_variation,
           "residual_variance" => learner.residual_variance,
           "calibration" => CALIBRATED.transform_values { |p| learner.calibrated(p) },
-          "outcomes" => outcomes.to_h.merge("frailty" => Frailty.new(@jobs, outcomes, @house).to_h),
+          "outcomes" => outcomes.to_h.merge("frailty" => FrailtyVariance.new(@jobs, outcomes, @house).to_h),
           "shares" => shares
         }.merge(tested(backtest.tested), "predict" => predictions(learner))
       end

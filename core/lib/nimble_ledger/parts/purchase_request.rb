@@ -122,7 +122,9 @@ module NimbleLedger
       end
 
       def coming
-        (@hash["coming"] || []).map { |row| [row["part"], row["quantity"].to_i, @clock.minutes(row["counts_from"])] }
+        (@hash["coming"] || []).map do |row|
+          WaitingParts::Coming.new(row["part"], row["quantity"].to_i, @clock.minutes(row["counts_from"]))
+        end
       end
 
       # Offers of items that are or hold a needed part.

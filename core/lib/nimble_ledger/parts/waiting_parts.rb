@@ -5,6 +5,9 @@ module NimbleLedger
     # What jobs wait for and what is there for them already: needs by part in the order they are served, the shelf, and
     # what was ordered before (model.md section 6, "Purchase"). Kits count as what they hold. Minutes after now.
     class WaitingParts
+      # Ordered before; from: the instant from which it counts.
+      Coming = Struct.new(:part, :quantity, :from)
+
       # One need of one part. by: not before now; for: whom, in words.
       Need = Struct.new(:part, :quantity, :by, :for, :place)
 
@@ -79,7 +82,7 @@ module NimbleLedger
       # The shelf first, then what was ordered before, by when it counts.
       def fill(coming)
         (@catalog.source["shelf"] || []).each { |row| add(row["part"], row["quantity"].to_i, -Float::INFINITY) }
-        coming.sort_by { |_part, _count, from| from }.each { |part, count, from| add(part, count, from) }
+        coming.sort_by(&:from).each { |one| add(one.part, one.quantity, one.from) }
       end
 
       def part_of(need, part, count) = Need.new(part, count, need.by, need.for, need.place)

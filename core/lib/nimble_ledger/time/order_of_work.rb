@@ -17,6 +17,9 @@ module NimbleLedger
       # Work that touches the spark: codes are cleared after it.
       SPARK = %w[plug coil wire boot compression look].freeze
 
+      # How a plug comes out where all are out together: with a step that takes it out, or by work on it.
+      Out = Struct.new(:step, :plug, :cylinder, keyword_init: true)
+
       # @return [Array<Sequence::Piece>]
       def pieces = @list.pieces
 
@@ -159,26 +162,24 @@ module NimbleLedger
 
       def all_out_and_in
         plugs_out = out_in_order
-        plugs_out.each do |act|
-          act.first == :step ? remove(act[1], act[2]) : part(act[1], act[2], "out", PieceList::FIRST)
+        plugs_out.each do |out|
+          out.step ? remove(out.step, out.cylinder) : part(out.plug, out.cylinder, "out", PieceList::FIRST)
         end
         tests
-        plugs_out.reverse_each do |act|
-          act.first == :step ? back_with_plugs(act[1], act[2]) : part(act[1], act[2], "in", PieceList::SECOND)
+        plugs_out.reverse_each do |out|
+          out.step ? back_with_plugs(out.step, out.cylinder) : part(out.plug, out.cylinder, "in", PieceList::SECOND)
         end
       end
 
       # Plugs as they come out: a turn's steps that take one out, then its plugs without one; then what is of no turn.
-      # @return [Array<Array>] [:step or :plug, it, cylinder]
-      def out_in_order
-        own =
-          @turns.flat_map do |turn|
-            plug_steps(turn).map { |step| [:step, step, turn.cylinder] } +
-              bare_plugs(turn.targets).map { |target| [:plug, target, turn.cylinder] }
-          end
-        own + @plan.turns.shared_steps.select(&:takes_out_plug?).map { |step| [:step, step, nil] } +
-          bare_plugs(shared_plugs).map { |target| [:plug, target, nil] }
-      end
+      # @return [Array<Out>]
+      def out_in_order =
+        @turns.flat_map { |turn| outs(plug_steps(turn), turn.targets, turn.cylinder) } +
+          outs(@plan.turns.shared_steps.select(&:takes_out_plug?), shared_plugs, nil)
+
+      def outs(steps, targets, cylinder) =
+        steps.map { |step| Out.new(step: step, cylinder: cylinder) } +
+          bare_plugs(targets).map { |target| Out.new(plug: target, cylinder: cylinder) }
 
       def bare_plugs(targets) = targets.select { |target| target.plug? && plug_steps_of(target).empty? }
       def shared_plugs = @plan.targets.select { |target| target.plug? && target.cylinder.nil? }

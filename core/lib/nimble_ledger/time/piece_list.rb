@@ -9,6 +9,9 @@ module NimbleLedger
       FIRST = 0.4
       SECOND = 0.6
 
+      # Closing work of a step, and its task of the job.
+      Closing = Struct.new(:step, :work, :task)
+
       # @return [Array<Sequence::Piece>]
       attr_reader :pieces
 
@@ -70,25 +73,22 @@ module NimbleLedger
       # Closing work, by its order, then as it stands in the file.
       # @param running [Boolean] that which runs the engine, or the other
       def closings(running:)
-        all =
-          @plan
-            .steps
-            .sort_by(&:position)
-            .flat_map { |step| step.closing.zip(tasks_of(step)).map { |one| [step, *one] } }
-        mine = all.select { |_step, closing, _task| closing.running? == running }
-        mine
-          .sort_by { |step, closing, _task| [closing.order, step.position, closing.position] }
-          .each { |step, closing, task| close(step, closing, task) }
+        @plan
+          .steps
+          .flat_map { |step| step.closing.zip(tasks_of(step)).map { |work, task| Closing.new(step, work, task) } }
+          .select { |one| one.work.running? == running }
+          .sort_by { |one| [one.work.order, one.step.position, one.work.position] }
+          .each { |one| close(one) }
       end
 
       private
 
       def tasks_of(step) = @tasks.fetch(["closing", step.id], [])
 
-      def close(step, closing, task)
-        place = closing.position.zero? ? "" : ":#{closing.position + 1}"
-        id = "step:#{step.id}:closing#{place}"
-        put(id, "closing", step.id, task.label, task.points, people: task.people)
+      def close(closing)
+        place = closing.work.position.zero? ? "" : ":#{closing.work.position + 1}"
+        id = "step:#{closing.step.id}:closing#{place}"
+        put(id, "closing", closing.step.id, closing.task.label, closing.task.points, people: closing.task.people)
       end
 
       def wait(id, ref, words, minutes, holds_bay)

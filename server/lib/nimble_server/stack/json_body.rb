@@ -7,7 +7,7 @@ module NimbleServer
     LIMIT = NimbleLedger::Document::MAX_BYTES
     STRANGERS = 4_000
     # Bytes of a body after which what it left in memory is looked for at once: a web process collects seldom, so that
-    # no click waits for it (bin/support/setup.sh, fast_ruby), and a dozen large bodies would be as large as the program.
+    # no click waits for it (bin/support/setup.sh, fast_ruby), and some dozens of them would outweigh the program.
     LARGE = 100_000
     # Addresses strangers may write to.
     OPEN = %w[/api/account/ /api/setup /api/join].freeze
@@ -30,14 +30,18 @@ module NimbleServer
       text = env["rack.input"]&.read(@limit + 1).to_s
       return refuse(413, "too_large", "The request is larger than #{said}.") if text.bytesize > @limit
 
-      env["nimble.body"] = text.empty? ? {} : NimbleLedger::Document.parse(text, what: "request")
-      env["rack.input"] = StringIO.new(text)
-      @app.call(env).tap { GC.start(full_mark: false) if text.bytesize > LARGE }
+      with_body(env, text)
     rescue NimbleLedger::InvalidInput => e
       refuse(400, e.code, e.message, e.details)
     end
 
     private
+
+    def with_body(env, text)
+      env["nimble.body"] = text.empty? ? {} : NimbleLedger::Document.parse(text, what: "request")
+      env["rack.input"] = StringIO.new(text)
+      @app.call(env).tap { GC.start(full_mark: false) if text.bytesize > LARGE }
+    end
 
     def said = @limit >= 1_000_000 ? "#{@limit / 1_000_000} MB" : "#{@limit / 1_000} kB"
 

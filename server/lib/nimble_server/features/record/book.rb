@@ -82,11 +82,9 @@ module NimbleServer
 
         def in_parts(rows)
           rows
-            .flat_map { |table, digests| digests.map { |key, digest| [table, key, digest] } }
+            .flat_map { |table, digests| digests.map { |key, digest| { table => { key => digest } } } }
             .each_slice(ROWS_AT_ONCE)
-            .map do |slice|
-              slice.group_by(&:first).transform_values { |list| list.to_h { |_table, key, digest| [key, digest] } }
-            end
+            .map { |slice| slice.reduce({}) { |part, one| part.merge(one) { |_table, a, b| a.merge(b) } } }
         end
 
         def store(act, rows)

@@ -6,9 +6,9 @@ module NimbleLedger
     # (model.md section 12, "Frailty"): the variance of section 5's factor under which what broke together is likeliest,
     # held near the house's own by a bell in its logarithm.
     #
-    #   frailty = Frailty.new(jobs, outcomes, house)
+    #   frailty = FrailtyVariance.new(jobs, outcomes, house)
     #   frailty.variance  #=> 0.8 where no job tells
-    class Frailty
+    class FrailtyVariance
       LEAST = 0.05
       MOST = 5.0
       SPREAD = 0.5 # of ln θ
