@@ -66,7 +66,7 @@ BROWSER_PACKAGES=(chromium chromium-driver)
 
 # Ruby as the web process runs it: with room before it cleans up (measured: half the pauses, about 60 MB more).
 fast_ruby() {
-  export RUBY_GC_HEAP_INIT_SLOTS=1200000
+  export RUBY_GC_HEAP_INIT_SLOTS=1000000
   export RUBY_GC_MALLOC_LIMIT=100000000 RUBY_GC_MALLOC_LIMIT_MAX=200000000 RUBY_GC_OLDMALLOC_LIMIT=200000000 RUBY_GC_OLDMALLOC_LIMIT_MAX=400000000
   # YJIT takes all of its memory for compiled code at once, 256 MB by default; what is compiled here is a tenth of that.
   local yjit="--yjit --yjit-exec-mem-size=24"
