@@ -321,7 +321,8 @@ module NimbleLedger
               0.5,
               Shape.either(factor, Shape.one_of("stated", "halved"), say: "a factor, stated or halved"),
               "That distance, turbocharged with direct injection",
-              "A factor, or stated: half of what its grade gives. halved: half of what the maker states, too."
+              "A number: times what its grade gives, where the maker states no distance. \"Stated\" is half of that; " \
+                "\"halved\" halves what the maker states as well."
       declare "bench", "severe_use", 0.7, factor, "Distance and months between changes, in severe use"
 
       km = Shape.number(above: 0, max: 100_000_000, unit: "km")

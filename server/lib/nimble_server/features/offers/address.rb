@@ -9,8 +9,7 @@ module NimbleServer
       # carrier could take for two.
       #
       #   Address.fault("mail", "ines@harbor.example")           #=> nil
-      #   Address.fault("mail", "a@b.example,c@d.example")       #=> "is no mail address; one is like
-      # ines@harbor.example"
+      #   Address.fault("text", "555 0101, 555 0102")            #=> "is no telephone number; one is like 555 0101"
       module Address
         NUMBER = %r{\A\+?[0-9][0-9 ()/.-]{1,28}\z}
         DIGITS = (3..20)
