@@ -166,8 +166,9 @@ class Start
 
   # PostgreSQL, on which all stand; the web processes, each of which can answer alone; and what runs beside them.
   def keep_children
-    @supervisor.keep("PostgreSQL", essential: true, pid: @cluster.pid) { @cluster.resume }
-    Integer(ENV.fetch("WEB_PROCESSES", "2")).times { |i| @supervisor.keep("Web server #{i + 1}") { web } }
+    soon = { longest: Supervisor::SHORT }
+    @supervisor.keep("PostgreSQL", essential: true, pid: @cluster.pid, **soon) { @cluster.resume }
+    Integer(ENV.fetch("WEB_PROCESSES", "2")).times { |i| @supervisor.keep("Web server #{i + 1}", **soon) { web } }
     BESIDE.each { |name, start| @supervisor.keep(name) { send(start) } }
   end
 

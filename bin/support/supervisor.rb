@@ -9,11 +9,12 @@
 #   supervisor.run            # until #stop, and all have ended
 class Supervisor
   PAUSES = [0, 1, 2, 4, 8, 16, 30].freeze # seconds before the first, second… start after a fall
+  SHORT = 4 # seconds at most before what the shop stands on starts again, however often it fell
   CALM = 60 # seconds after which a child that runs has fallen for the first time again
   EXCUSED = 15 # seconds after a fall of the ground in which others may fall with it
 
   # A child: what it is called, how it is started, its process, how often it fell lately, when it starts again.
-  Child = Struct.new(:name, :start, :pid, :falls, :since, :due, :essential, keyword_init: true)
+  Child = Struct.new(:name, :start, :pid, :falls, :since, :due, :essential, :longest, keyword_init: true)
 
   # @param clock [#call] seconds that only go forward
   # @yieldparam line [String] what to say
@@ -26,9 +27,18 @@ class Supervisor
   end
 
   # @param essential [Boolean] whether others stand on it
+  # @param longest [Integer] seconds at most before it starts again
   # @yieldreturn [Integer] the process it started
-  def keep(name, essential: false, pid: nil, &start)
-    @children << Child.new(name: name, start: start, pid: pid, falls: 0, since: @clock.call, essential: essential)
+  def keep(name, essential: false, pid: nil, longest: PAUSES.last, &start)
+    @children << Child.new(
+      name: name,
+      start: start,
+      pid: pid,
+      falls: 0,
+      since: @clock.call,
+      essential: essential,
+      longest: longest
+    )
   end
 
   # Starts them, and keeps them until #stop.
@@ -53,7 +63,8 @@ class Supervisor
 
   # How long a child waits before it starts again.
   # @param falls [Integer] how often it fell without a calm between
-  def self.pause(falls) = PAUSES.fetch([falls - 1, 0].max, PAUSES.last)
+  # @param longest [Integer] seconds
+  def self.pause(falls, longest: PAUSES.last) = [PAUSES.fetch([falls - 1, 0].max, PAUSES.last), longest].min
 
   private
 
@@ -90,7 +101,7 @@ class Supervisor
     @ground_fell_at = now if child.essential
     child.falls = 0 if now - child.since > CALM
     child.falls += 1 if child.essential || !excused?(now)
-    wait = Supervisor.pause(child.falls)
+    wait = Supervisor.pause(child.falls, longest: child.longest)
     child.due = now + wait
     @say.call("#{child.name} ended by itself; starting it again#{" in #{wait} s" if wait.positive?}.")
   end
@@ -103,7 +114,7 @@ class Supervisor
     child.due = nil
   rescue StandardError => e
     child.falls += 1
-    child.due = @clock.call + Supervisor.pause(child.falls + 1)
+    child.due = @clock.call + Supervisor.pause(child.falls + 1, longest: child.longest)
     @say.call("#{child.name} did not start: #{e.message.lines.first&.chomp} It is tried again.")
   end
 

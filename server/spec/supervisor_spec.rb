@@ -15,6 +15,17 @@ RSpec.describe Supervisor do
     expect((1..9).map { |falls| described_class.pause(falls) }).to eq([0, 1, 2, 4, 8, 16, 30, 30, 30])
   end
 
+  it "keeps what the shop stands on away for some seconds at most, however often it falls" do
+    starts = 0
+    supervisor.keep("Web server", longest: 1) do
+      starts += 1
+      supervisor.stop if starts == 6
+      child(starts == 6 ? 0 : 1)
+    end
+    supervisor.run
+    expect(said.map { |line| line[/in (\d+) s/, 1].to_i }).to eq([0, 1, 1, 1, 1])
+  end
+
   it "starts a child that fell again, says so, and leaves the others alone" do
     starts = Hash.new(0)
     supervisor.keep("Calm") { Process.spawn("sleep", "600").tap { starts["Calm"] += 1 } }

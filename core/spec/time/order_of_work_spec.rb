@@ -20,7 +20,7 @@ RSpec.describe NimbleLedger::Time::OrderOfWork do
 
   # What must hold whatever the job is.
   def check(job)
-    ids = job.plan.work_in_order.ids
+    ids = job.plan.sequence.ids
     expect(ids.uniq).to eq(ids)
     job.plan.steps.each { |step| check_step(step, ids, job) }
     job.targets.each { |target| check_target(target, ids, job) }
@@ -71,7 +71,7 @@ RSpec.describe NimbleLedger::Time::OrderOfWork do
   end
 
   def minutes_stay(job)
-    pieces = job.plan.work_in_order.pieces
+    pieces = job.plan.sequence.pieces
     expect(pieces.sum(&:labor_minutes)).to be_within(1e-6).of(job.plan.job.tasks.sum(&:mean))
   end
 
@@ -94,7 +94,7 @@ RSpec.describe NimbleLedger::Time::OrderOfWork do
   it "takes a plug out once: out where its step comes off, in where it goes back" do
     engine = Engines.engine("TB20").usual
     plug = engine.targets.find(&:plug?)
-    work = plan(engine, [plug]).plan.work_in_order
+    work = plan(engine, [plug]).plan.sequence
     acts = work.acts.values.flatten
     expect(%w[out read in tighten].map { |act| acts.count(act) }).to all(eq(1))
   end

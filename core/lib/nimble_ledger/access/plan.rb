@@ -78,17 +78,13 @@ module NimbleLedger
       # @return [Array<String>] ids
       def before(step) = @before.fetch(step.id)
 
-      # The pieces in the order of section 15 (rules 3).
-      # @return [Time::OrderOfWork]
-      def work_in_order = Time::OrderOfWork.new(self)
-
       # Whether everything above the plugs comes off before the first of them is turned: all wells are soaked together.
       def soaked_together? = soak != "none" && soaks?
 
-      # The job as pieces in the order they are done (model.md section 15). Built when it is asked for, kept by who
-      # asks.
-      # @return [Time::Sequence]
-      def sequence = Time::Sequence.new(self)
+      # The job as pieces in the order they are done (model.md section 15): that of the rules in force. Built when it is
+      # asked for, kept by who asks.
+      # @return [Time::OrderOfWork, Time::Sequence] answering pieces, ids, acts, early, clock_minutes
+      def sequence = car.rules.order_of_work? ? Time::OrderOfWork.new(self) : Time::Sequence.new(self)
 
       # Targets that need a step, for "why?".
       def needed_by(step) = Why.needed_by(step, chains)

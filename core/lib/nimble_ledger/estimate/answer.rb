@@ -43,7 +43,7 @@ module NimbleLedger
         @job = request.is_a?(Job) ? request : request.job(effort: effort)
         @assumed = request.is_a?(Job) ? {} : request.assumed_variants
         @given = request.is_a?(Job) ? car.engine.warnings : request.warnings
-        @sequence = !request.is_a?(Job) && request.sequence?
+        @asks_order = !request.is_a?(Job) && request.sequence?
       end
 
       # @return [Hash] the answer object of formats.md
@@ -58,7 +58,7 @@ module NimbleLedger
           "while_open" => while_open_section,
           "parts" => parts_section
         }
-        sections.merge!(sequence_sections) if @sequence
+        sections.merge!(sequence_sections) if @asks_order
         sections["risk"] = risk_section if outcomes
         sections["price"] = price_section if price
         sections["warnings"] = warnings if warnings.any?
@@ -81,13 +81,9 @@ module NimbleLedger
       private
 
       # Pieces in order, and what is done to plugs (model.md section 15).
-      def sequence_sections
-        return { "sequence" => plan.sequence.pieces.map(&:id), "acts" => {} } unless car.rules.order_of_work?
+      def sequence_sections = { "sequence" => sequence.ids, "acts" => sequence.acts }
 
-        { "sequence" => work_in_order.ids, "acts" => work_in_order.acts }
-      end
-
-      def work_in_order = @work_in_order ||= plan.work_in_order
+      def sequence = @sequence ||= plan.sequence
 
       # Those of the profile and the request, and what the effort did not suffice for.
       def warnings = @warnings ||= @given + effort_warnings + order_warnings
@@ -175,7 +171,7 @@ module NimbleLedger
 
       def turn_row(turn)
         row = { "cylinder" => turn.cylinder, "steps" => turn.steps.map(&:id), "targets" => turn.targets.map(&:id) }
-        car.rules.order_of_work? && work_in_order.early.include?(turn.cylinder) ? row.merge("early" => true) : row
+        sequence.early.include?(turn.cylinder) ? row.merge("early" => true) : row
       end
 
       def minutes

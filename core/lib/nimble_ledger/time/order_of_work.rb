@@ -6,7 +6,7 @@ module NimbleLedger
     # an open engine, no plug is touched twice, nothing cranks on oil, and the engine is never started with something
     # undone. It moves no minutes.
     #
-    #   work = plan.work_in_order
+    #   work = plan.sequence
     #   work.ids   #=> ["house:receive", "house:cold_check", "clean", "step:coil-1:remove", …]
     #   work.acts  #=> { "target:plug-1:work" => ["clean", "out", "read", "in", "tighten"] }
     class OrderOfWork
@@ -44,6 +44,9 @@ module NimbleLedger
 
       # @return [Array<String>]
       def ids = pieces.map(&:id)
+
+      # @return [Float] minutes on the clock, waits included
+      def clock_minutes = pieces.sum(0.0, &:clock_minutes)
 
       private
 

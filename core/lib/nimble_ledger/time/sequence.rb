@@ -38,6 +38,16 @@ module NimbleLedger
         freeze
       end
 
+      # @return [Array<String>]
+      def ids = pieces.map(&:id)
+
+      # What OrderOfWork says beside the order; rules 1 and 2 say neither.
+      # @return [Hash]
+      def acts = {}
+
+      # @return [Array<Integer>]
+      def early = []
+
       # @return [Float] minutes on the clock, waits included
       def clock_minutes = pieces.sum(0.0, &:clock_minutes)
 
