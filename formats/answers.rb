@@ -1407,7 +1407,7 @@ module Answers
       object(
         {
           "id" => TEXT,
-          "kind" => words("house", "remove", "soak", "wait", "work", "refit", "closing"),
+          "kind" => words("house", "clean", "remove", "soak", "wait", "work", "refit", "again", "closing"),
           "ref" => maybe(TEXT),
           "label" => TEXT,
           "cylinder" => maybe(INT),
@@ -1418,8 +1418,13 @@ module Answers
           "depth" => INT
         },
         {
+          "title" => TEXT,
           "work" => TEXT,
           "coil" => BOOL,
+          "overnight" => BOOL,
+          "does" => list(TEXT),
+          "acts" => list(object({ "act" => words(*NimbleLedger::Card::Words::ACTS.keys), "does" => list(TEXT) })),
+          "plugs" => list(object({ "target" => TEXT, "count" => INT, "renewed" => BOOL })),
           "with" => list(TEXT),
           "fasteners" =>
             list(
@@ -1429,7 +1434,7 @@ module Answers
               )
             ),
           "cautions" => list(TEXT),
-          "ticks" => list(object({ "item" => TEXT, "label" => TEXT, "count" => INT })),
+          "ticks" => list(object({ "item" => TEXT, "label" => TEXT, "count" => INT }, { "must" => BOOL })),
           "parts" => list(object({ "part" => TEXT, "label" => TEXT, "quantity" => INT })),
           "back" => maybe(TEXT),
           "plug" =>
@@ -1474,6 +1479,17 @@ module Answers
                 }
               )
             )
+        },
+        {
+          "lay_out" =>
+            object(
+              {
+                "tools" => list(object({ "what" => TEXT, "lacking" => BOOL })),
+                "parts" => list(object({ "part" => TEXT, "label" => TEXT, "quantity" => INT, "perhaps" => BOOL }))
+              }
+            ),
+          "wires" => list(object({ "cylinder" => INT, "from" => TEXT }, { "part" => TEXT, "label" => TEXT })),
+          "opening_hours" => map(maybe(list(TEXT)))
         }
       ),
     "CardState" =>
@@ -1490,6 +1506,7 @@ module Answers
                 {},
                 {
                   "well" => BOOL,
+                  "dry" => BOOL,
                   "out" => object({ "outcome" => TEXT }, { "sign" => TEXT }),
                   "read" => object({}, { "conditions" => list(TEXT), "gap_mm" => NUM }),
                   "new" => object({}, { "gap_mm" => NUM }),

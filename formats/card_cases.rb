@@ -45,6 +45,7 @@ module CardCases
       "off" => -> { { "piece" => PIECES.sample(random: rng) } },
       "check" => -> { { "pieces" => PIECES.sample(2, random: rng) } },
       "well" => -> { plugged(plug, nth) },
+      "dry" => -> { plugged(plug, nth) },
       "out" => -> { plugged(plug, nth).merge(came(rng)) },
       "read" => -> { plugged(plug, nth).merge("conditions" => %w[worn sooty].first(rng.rand(0..2)), "gap_mm" => 1.2) },
       "new" => -> { plugged(plug, nth).merge("gap_mm" => 1.1) },

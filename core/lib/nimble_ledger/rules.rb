@@ -45,7 +45,7 @@ module NimbleLedger
         new(3, order_of_work: true, one_frailty: true, one_interval: true, used_parts_as_singles: true)
       ].to_h { |rules| [rules.number, rules] }.freeze
     # What a request that names none is computed by.
-    NEWEST = KNOWN.fetch(2)
+    NEWEST = KNOWN.fetch(3)
 
     # @return [Rules]
     # @raise [KeyError] for a number nobody computes by

@@ -106,9 +106,10 @@ RSpec.describe NimbleLedger::Price::Lines do
       ]
     }
 
-    it "sold as its used parts shares its price by their standing costs" do
+    it "sold as its used parts shares its price by their standing costs (rules 2)" do
       used =
         price(
+          rules: 2,
           parts: {
             "A" => 2,
             "B" => 1
@@ -130,9 +131,10 @@ RSpec.describe NimbleLedger::Price::Lines do
       expect(used.leftovers).to eq([{ "part" => "C", "quantity" => 3 }])
     end
 
-    it "shares by pieces where a standing cost is unknown" do
+    it "shares by pieces where a standing cost is unknown (rules 2)" do
       used =
         price(
+          rules: 2,
           parts: {
             "A" => 2,
             "B" => 1
@@ -147,6 +149,16 @@ RSpec.describe NimbleLedger::Price::Lines do
           }
         )
       expect(used.list.select(&:part).map(&:cents)).to eq([2_000, 1_000])
+    end
+
+    it "sells each used part like a single (rules 3)" do
+      catalog = { "A" => 1_000, "B" => 2_000, "KIT" => 1_500 }
+      used = price(parts: { "A" => 2, "B" => 1 }, catalog: catalog, items: [kit], house: { "kit_rule" => "used-parts" })
+      # costs of 10.00 and 20.00 sell at the double each, whatever the kit cost
+      expect(used.list.select(&:part).map { |line| [line.part, line.quantity, line.cents] }).to eq(
+        [["A", 2, 4_000], ["B", 1, 4_000]]
+      )
+      expect(used.leftovers).to eq([]) # nothing was weighed: what is bought is the purchase's business
     end
 
     it "sells whole otherwise, and is left where singles cost less" do

@@ -6,7 +6,8 @@ RSpec.describe NimbleLedger::Time::PieceId do
   it "is what the pieces of every shipped engine are called, and read back from it" do
     Engines.codes.each do |code|
       engine = Engines.engine(code)
-      car = NimbleLedger::Car.new(engine: engine, equipment: Engines::EQUIPMENT)
+      rules = NimbleLedger::Rules[2]
+      car = NimbleLedger::Car.new(engine: engine, equipment: Engines::EQUIPMENT, rules: rules)
       plan = car.job(engine.targets.select(&:plug?)).plan
       ids = plan.sequence.pieces.map(&:id).grep(/\A(step|target):/)
       wanted =

@@ -2,11 +2,11 @@
 
 require_relative "../spec_helper"
 
-# The job as pieces (model.md section 15).
+# The job as pieces in the order of rules 1 and 2 (model.md section 15); that of rules 3 is in order_of_work_spec.rb.
 RSpec.describe NimbleLedger::Time::Sequence do
   def ids(hash, targets, **rest) =
     NimbleLedger::Estimate::Request
-      .build(Engines.request(targets, engine: hash, **rest))
+      .build(Engines.request(targets, engine: hash, rules: 2, **rest))
       .job
       .plan
       .sequence
@@ -88,7 +88,7 @@ RSpec.describe NimbleLedger::Time::Sequence do
     ]
     request =
       NimbleLedger::Estimate::Request.build(
-        Engines.request(["t"], engine: profile(steps: steps, targets: [target("t", through: ["b"])]), codes: true)
+        Engines.request(["t"], engine: profile(steps: steps, targets: [target("t", through: ["b"])]), codes: true, rules: 2)
       )
     pieces = request.job.plan.sequence.pieces
     expect(pieces.map(&:id).first(3)).to eq(%w[house:receive house:cold_check house:battery])
@@ -113,7 +113,7 @@ RSpec.describe NimbleLedger::Time::Sequence do
             },
             soak: Engines.engine(code).soaks.last
           ).job
-        pieces = job.plan.sequence.pieces
+        pieces = NimbleLedger::Time::Sequence.new(job.plan).pieces
         expect(pieces.sum(&:labor_minutes)).to be_within(1e-6).of(job.plan.job.total.mean), code
         expect(pieces.select(&:waiting?).sum(&:clock_minutes)).to be_within(1e-9).of(job.plan.wait_minutes), code
         expect(pieces.reject { |piece| piece.kind == "closing" || piece.waiting? }.map(&:id).tally.values.max).to eq(1),

@@ -20,9 +20,9 @@ interface Props {
 export function FightDialog({ hand, standing, phone, format, press, onClose }: Props) {
   const { piece, plug } = hand;
   const kinds = plug ? (["stubborn", "broken", "thread"] as const) : (["connector", "bolt", "stubborn"] as const);
-  const adds = (what: string) => standing.money?.next.find((row) => row.target === piece.ref && row.what === what);
+  const adds = (what: string) => standing.money?.next.find((row) => row.target === plug?.target && row.what === what);
   const begin = (what: (typeof kinds)[number]) => {
-    const about = plug ? { plug: piece.ref ?? "", nth: plug.nth } : {};
+    const about = plug ? { plug: plug.target, nth: plug.nth } : {};
     const came = what === "broken" || what === "thread" ? what : null;
     const isIn = plug?.step === "well" || plug?.step === "out";
     press(

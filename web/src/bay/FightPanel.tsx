@@ -4,6 +4,7 @@ import type { Formatter } from "../shared/format";
 import { mark } from "./kept";
 import { CURE } from "./markWords";
 import { Choices, Press } from "./parts";
+import { aboutPlug } from "./pieces";
 import { minutesLeft, useNow } from "./useNow";
 import { FIGHTS, fightSteps } from "./words";
 
@@ -37,7 +38,7 @@ interface Props {
 /** What fights, step by step: what must be on the shelf, the cure clock, and what it does to the agreed limit. */
 export function FightPanel({ fight, card, state, format, press }: Props) {
   const { money } = card.standing;
-  const plug = card.sheet.pieces.find((piece) => piece.ref === fight.plug && piece.plug)?.plug;
+  const plug = aboutPlug(card.sheet, fight.plug);
   const isShellLeft = fight.what === "broken" && Boolean(plug?.leaves_shell);
   return (
     <Panel aria-label="It fights">

@@ -4,8 +4,11 @@ import type { CardPiece, CardSheet, CardStanding, CardState, Mark } from "../api
 import type { Formatter } from "../shared/format";
 import { Small } from "../shared/parts";
 import { torque } from "../shared/units";
-import type { InHand } from "./inHand";
+import { ending } from "./acts";
+import type { InHand, PlugInHand } from "./inHand";
 import { mark } from "./kept";
+import { nextOpening } from "./opening";
+import { actsOf } from "./pieces";
 import { Choices, Facts, Press } from "./parts";
 import { NewPlug, Reading } from "./Reading";
 import { minutesLeft, useNow } from "./useNow";
@@ -41,25 +44,28 @@ interface Props {
 /** The piece in hand, large: with what, how many, how tight, what to mind; and the choices it asks for. */
 export function InHandPanel({ hand, sheet, state, standing, format, press }: Props) {
   const { piece, plug } = hand;
-  const about = { piece, believed: sheet.gap_believed_mm, format, press };
+  const withEnding = (...marks: Mark[]) => press(...marks, ...ending(hand, state));
+  const which = plug && { plug: plug.target, nth: plug.nth };
+  const asked = which && { piece, about: which, believed: sheet.gap_believed_mm, format, press: withEnding };
+  const isBroken = plug ? state.plugs[plug.key]?.out?.outcome === "broken" : false;
   return (
     <Panel aria-label="In hand">
       <Small as="p">
         in hand, {hand.number} of {sheet.pieces.length}
         {piece.people > 1 && ` · ${piece.people} people`} · {format.minutes(piece.minutes)} min reckoned
       </Small>
-      <h2>{plug ? plugTitle(piece, plug.step, plug.nth) : title(piece)}</h2>
+      <h2>{plug ? plugTitle(piece, plug, sheet) : title(piece)}</h2>
       <Facts>
         {facts(hand, sheet, format).map(([name, words], i, all) => (
           <Fact key={`${name} ${words}`} name={all[i - 1]?.[0] === name ? "" : name} words={words} />
         ))}
       </Facts>
-      {piece.waiting && <Wait piece={piece} since={state.waiting[piece.id]} />}
-      {piece.kind === "refit" && <Ticks piece={piece} state={state} press={press} />}
-      {plug?.step === "out" && <CameOut piece={piece} nth={plug.nth} press={press} />}
-      {plug?.step === "read" && <Reading key={plug.key} {...about} nth={plug.nth} />}
-      {plug?.step === "new" && <NewPlug key={plug.key} {...about} nth={plug.nth} />}
-      {plug?.step === "out" && <Odds piece={piece} standing={standing} />}
+      {piece.waiting && <Wait piece={piece} since={state.waiting[piece.id]} sheet={sheet} format={format} />}
+      {!plug && (piece.ticks ?? []).length > 0 && <Ticks piece={piece} state={state} press={press} />}
+      {which && plug.step === "out" && <CameOut piece={piece} about={which} press={withEnding} />}
+      {asked && plug.step === "read" && <Reading key={plug.key} {...asked} isBroken={isBroken} />}
+      {asked && plug.step === "new" && <NewPlug key={plug.key} {...asked} />}
+      {plug?.step === "out" && <Odds target={plug.target} standing={standing} />}
     </Panel>
   );
 }
@@ -71,17 +77,29 @@ const Fact = ({ name, words }: { name: string; words: string }) => (
   </>
 );
 
-function plugTitle(piece: CardPiece, step: NonNullable<InHand["plug"]>["step"], nth: number): string {
-  const name = nthPlug(piece.label, nth, piece.plug?.count ?? 1);
-  const says = { well: "clean its well", out: "out", read: "read the old one", new: "the new one", in: "in" };
-  return `${name}, ${says[step]}`;
+const SAYS: Record<PlugInHand["step"], string> = {
+  well: "clean its well",
+  out: "out",
+  read: "read the old one",
+  dry: "its well dry again",
+  new: "the new one",
+  in: "in",
+};
+
+function plugTitle(piece: CardPiece, plug: PlugInHand, sheet: CardSheet): string {
+  const known = sheet.plugs.find((one) => one.key === plug.key);
+  const label = known?.label ?? (piece.title ?? piece.label).replace(/, (out|in|off|on)$/, "");
+  return `${nthPlug(label, plug.nth, plug.count)}, ${SAYS[plug.step]}`;
 }
 
 /** What to know of it now: only what this step needs. */
 function facts({ piece, plug }: InHand, sheet: CardSheet, format: Formatter): [string, string][] {
   const rows: [string, string][] = [];
   const tools = (piece.with ?? []).map((tool) => tool.replaceAll("-", " ")).join(", ");
-  if (tools && plug?.step !== "well" && plug?.step !== "read") rows.push(["with", tools]);
+  if (tools && (!plug || ["out", "in"].includes(plug.step))) rows.push(["with", tools]);
+  (piece.does ?? []).forEach((text) => {
+    if (!plug) rows.push(["do", text]);
+  });
   (piece.fasteners ?? []).forEach((one) => {
     const tight = piece.kind === "refit" && one.torque_nm ? `, ${torque(one.torque_nm, format.figure)}` : "";
     const size = one.size ? `, ${one.size}` : "";
@@ -100,12 +118,28 @@ function facts({ piece, plug }: InHand, sheet: CardSheet, format: Formatter): [s
   return rows;
 }
 
-function plugFacts(piece: CardPiece, step: string, sheet: CardSheet, format: Formatter): [string, string][] {
+/** The acts of the card each step of a plug says the words of: by hand, then torqued, is one press. */
+const ACTS_OF: Record<PlugInHand["step"], string[]> = {
+  well: ["clean"],
+  out: ["out"],
+  read: ["read"],
+  dry: ["dry"],
+  new: [],
+  in: ["in", "tighten"],
+};
+
+function plugFacts(
+  piece: CardPiece,
+  step: PlugInHand["step"],
+  sheet: CardSheet,
+  format: Formatter,
+): [string, string][] {
   const about = piece.plug;
   if (!about) return [];
-  if (step === "well") return [["first", "blown and vacuumed before it turns"]];
-  if (step === "out") return [["then", "a quarter turn out; it squeaks: back in, out again"]];
-  if (step !== "in") return [];
+  const says = actsOf(piece)
+    .filter(({ act }) => ACTS_OF[step].includes(act))
+    .flatMap(({ does }) => does.map((text): [string, string] => ["do", text]));
+  if (step !== "in") return says;
   const tight =
     about.by === "angle" || about.torque_nm === undefined
       ? about.turns
@@ -113,7 +147,7 @@ function plugFacts(piece: CardPiece, step: string, sheet: CardSheet, format: For
         : "by the maker's figure"
       : torque(about.torque_nm, format.figure);
   return [
-    ["first", "threaded by hand, all the way down"],
+    ...says,
     ["then", tight],
     ...(about.wrench_nm && about.by === "torque" ? [wrench(about.wrench_nm, format)] : []),
     [
@@ -156,12 +190,18 @@ const TICKS: Record<string, string> = {
   connector: "connector clicked",
   hose: "hose and clamp",
 };
+/** Bolts, clips, hoses and connectors are counted; what is looked at is said. */
 const tickWords = ({ item, label, count }: NonNullable<CardPiece["ticks"]>[number]) =>
-  TICKS[item] ?? `${count} × ${label}`;
+  TICKS[item] ?? (item.includes(":") ? `${count} × ${label}` : label);
 
-function CameOut({ piece, nth, press }: { piece: CardPiece; nth: number; press: Props["press"] }) {
+interface CameOutProps {
+  piece: CardPiece;
+  about: { plug: string; nth: number };
+  press: Props["press"];
+}
+
+function CameOut({ piece, about, press }: CameOutProps) {
   const [sign, setSign] = useState<Mark["sign"]>();
-  const about = { plug: piece.ref ?? "", nth };
   const out = (outcome: NonNullable<Mark["outcome"]>) => {
     const came = mark("out", { ...about, outcome, ...(sign ? { sign } : {}) });
     const fights = outcome === "broken" || outcome === "thread";
@@ -195,20 +235,35 @@ function CameOut({ piece, nth, press }: { piece: CardPiece; nth: number; press: 
   );
 }
 
-function Wait({ piece, since }: { piece: CardPiece; since?: string }) {
+interface WaitProps {
+  piece: CardPiece;
+  since?: string;
+  sheet: CardSheet;
+  format: Formatter;
+}
+
+function Wait({ piece, since, sheet, format }: WaitProps) {
   const now = useNow();
+  if (piece.overnight) {
+    const opens = nextOpening(sheet.opening_hours ?? {}, new Date(since ?? now));
+    return (
+      <p style={{ marginTop: 12, fontSize: 17 }} role="status">
+        {opens && <strong>Until {format.lately(opens.toISOString())}.</strong>} The day ends here for this car.
+      </p>
+    );
+  }
   if (!since) return <p style={{ marginTop: 12, fontSize: 17 }}>{Math.round(piece.minutes)} min once it begins.</p>;
   const left = minutesLeft(piece.minutes, since, now);
   return (
     <p style={{ marginTop: 12, fontSize: 17 }} role="status">
-      <strong>{left > 0 ? `${left} min to go.` : "The time is up."}</strong> Meanwhile: lay out the new parts, check the
-      gaps, cover what is open.
+      <strong>{left > 0 ? `${left} min to go.` : "The time is up."}</strong>
+      {!piece.does && " Meanwhile: lay out the new parts, check the gaps, cover what is open."}
     </p>
   );
 }
 
-function Odds({ piece, standing }: { piece: CardPiece; standing: CardStanding }) {
-  const odds = standing.odds.find((row) => row.target === piece.ref);
+function Odds({ target, standing }: { target: string; standing: CardStanding }) {
+  const odds = standing.odds.find((row) => row.target === target);
   if (!odds) return null;
   const now = Math.round(odds.fights * 100);
   const before = Math.round(odds.fights_before * 100);

@@ -2,6 +2,7 @@ import styled from "styled-components";
 import type { CardSheet, CardStanding, CardState } from "../api/client";
 import type { Formatter } from "../shared/format";
 import { CONDITIONS, OUTCOMES, SIGNS } from "./words";
+import { aboutPlug } from "./pieces";
 import { PlugDrawing } from "./PlugDrawing";
 
 const Row = styled.ul`
@@ -66,7 +67,7 @@ export function PlugRow({ sheet, state, standing, now, format }: Props) {
         const odd = standing.odd_plug?.key === plug.key ? standing.odd_plug : null;
         const odds = standing.odds.find((row) => row.target === plug.target);
         const number = plug.cylinder ?? plug.label;
-        const wanted = sheet.pieces.find((piece) => piece.ref === plug.target && piece.plug)?.plug?.gap_mm;
+        const wanted = aboutPlug(sheet, plug.target)?.gap_mm;
         const place = plug.label.split(", ").slice(1).join(", ");
         return (
           <li key={plug.key} data-now={plug.key === now || undefined}>

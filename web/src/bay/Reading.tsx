@@ -41,7 +41,8 @@ function Measure({ label, gap, onGap, wanted, believed, format, children }: GapP
 
 interface Props {
   piece: CardPiece;
-  nth: number;
+  /** Which plug: the target and which of its plugs. */
+  about: { plug: string; nth: number };
   believed: CardSheet["gap_believed_mm"];
   format: Formatter;
   press: (...marks: Mark[]) => void;
@@ -50,12 +51,12 @@ interface Props {
 type Condition = keyof typeof CONDITIONS;
 
 /** The old plug: how it looks, what that says, its gap now. */
-export function Reading({ piece, nth, believed, format, press }: Props) {
+export function Reading({ piece, about, isBroken, believed, format, press }: Props & { isBroken: boolean }) {
   const [chosen, setChosen] = useState<Condition[]>([]);
   const [gap, setGap] = useState<number | null>(null);
   const toggle = (code: Condition) =>
     setChosen((now) => (now.includes(code) ? now.filter((one) => one !== code) : [...now, code]));
-  const about = { plug: piece.ref ?? "", nth, conditions: chosen, ...(gap === null ? {} : { gap_mm: gap }) };
+  const seen = { ...about, conditions: chosen, ...(gap === null ? {} : { gap_mm: gap }) };
   return (
     <>
       <Choices role="group" aria-label="How does it look?">
@@ -85,22 +86,25 @@ export function Reading({ piece, nth, believed, format, press }: Props) {
         format={format}
       >
         <Press
-          onPress={() => press(mark("read", about))}
+          onPress={() => press(mark("read", seen))}
           isDisabled={chosen.length === 0 || Boolean(doubt(gap, believed))}
         >
           It is read
         </Press>
+        {isBroken && (
+          <Press onPress={() => press(mark("read", { ...about, conditions: [] }))}>Nothing left to read</Press>
+        )}
       </Measure>
     </>
   );
 }
 
 /** The new plug before it goes in: its gap checked, set where the wire allows it. */
-export function NewPlug({ piece, nth, believed, format, press }: Props) {
+export function NewPlug({ piece, about, believed, format, press }: Props) {
   const [gap, setGap] = useState<number | null>(null);
   const wanted = piece.plug?.gap_mm;
   const problem = doubt(gap, believed);
-  const about = { plug: piece.ref ?? "", nth, ...(gap === null ? {} : { gap_mm: gap }) };
+  const checked = { ...about, ...(gap === null ? {} : { gap_mm: gap }) };
   return (
     <Measure
       label="Gap of the new one, mm"
@@ -116,7 +120,7 @@ export function NewPlug({ piece, nth, believed, format, press }: Props) {
             {piece.plug?.fine_wire ? "Fine wire is never pried: another plug." : "Set it at the side wire."}{" "}
           </strong>
         )}
-        <Press onPress={() => press(mark("new", about))} isDisabled={Boolean(problem)}>
+        <Press onPress={() => press(mark("new", checked))} isDisabled={Boolean(problem)}>
           {gap === null ? "Checked, in range" : "Checked"}
         </Press>
       </span>

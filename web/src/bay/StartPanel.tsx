@@ -4,6 +4,7 @@ import { api, type JobCard } from "../api/client";
 import { Field } from "../shared/fields/Field";
 import type { Formatter } from "../shared/format";
 import { Notice, Small } from "../shared/parts";
+import { LayOut } from "./LayOut";
 import { Choices, Press } from "./parts";
 import { useNow } from "./useNow";
 
@@ -29,12 +30,6 @@ export function StartPanel({ card, format, onRenewed }: Props) {
   });
   const now = useNow();
   const cold = job.cold_at ? Date.parse(job.cold_at) > now : false;
-  const parts = sheet.pieces.flatMap((piece) => piece.parts ?? []);
-  const wanted = new Map<string, { label: string; quantity: number }>();
-  parts.forEach((part) => {
-    const known = wanted.get(part.part);
-    wanted.set(part.part, { label: part.label, quantity: (known?.quantity ?? 0) + part.quantity });
-  });
   return (
     <section
       aria-label="Before the start"
@@ -87,11 +82,7 @@ export function StartPanel({ card, format, onRenewed }: Props) {
           <p>{give.error.message}</p>
         </Notice>
       )}
-      {wanted.size > 0 && (
-        <p>
-          Laid out: {[...wanted].map(([part, { label, quantity }]) => `${quantity} × ${label || part}`).join(", ")}.
-        </p>
-      )}
+      <LayOut sheet={sheet} />
       {sheet.shelf.length > 0 && (
         <p>On the shelf first: {sheet.shelf.map((one) => `${one.quantity} × ${one.what.toLowerCase()}`).join(", ")}.</p>
       )}

@@ -1,5 +1,5 @@
 import type { CardPiece, CardState, Mark } from "../api/client";
-import type { InHand } from "./inHand";
+import type { InHand, PlugInHand } from "./inHand";
 import { openTicks } from "./inHand";
 import { mark } from "./kept";
 import { act } from "./words";
@@ -18,20 +18,30 @@ export function mainAct(hand: InHand, state: CardState): Act | null {
     return { label: "The wait begins", marks: () => [mark("waiting", { piece: piece.id })] };
   const open = openTicks(piece, state);
   if (open.length > 0) return { label: open.length === 1 ? "1 more to tick" : `${open.length} to tick` };
-  const kind = piece.kind === "remove" ? "off" : piece.kind === "refit" ? "on" : piece.coil ? "seated" : "check";
-  return { label: act(piece), marks: () => [mark(kind, { piece: piece.id })] };
+  return { label: act(piece), marks: () => [mark(doneBy(piece), { piece: piece.id })] };
 }
 
-function plugAct(piece: CardPiece, plug: NonNullable<InHand["plug"]>): Act | null {
-  const about = { plug: piece.ref ?? "", nth: plug.nth };
+const doneBy = (piece: CardPiece): Mark["kind"] => {
+  if (piece.kind === "remove") return "off";
+  if (piece.kind === "refit") return "on";
+  return piece.coil ? "seated" : "check";
+};
+
+/** The mark that ends a piece with the last thing done to its plugs, where nothing is left to tick. */
+export const ending = ({ piece, plug }: InHand, state: CardState): Mark[] =>
+  plug?.isLast && openTicks(piece, state).length === 0 ? [mark(doneBy(piece), { piece: piece.id })] : [];
+
+function plugAct(piece: CardPiece, plug: PlugInHand): Act | null {
+  const about = { plug: plug.target, nth: plug.nth };
   switch (plug.step) {
     case "well":
       return { label: "The well is clean", marks: () => [mark("well", about)] };
+    case "dry":
+      return { label: "Dry and clean", marks: () => [mark("dry", about)] };
     case "in": {
-      const last = plug.nth === (piece.plug?.count ?? 1);
       const how = piece.plug?.by ?? "torque";
       const label = how === "angle" ? "Turned home" : "Torqued";
-      const done = last ? { piece: piece.id } : {};
+      const done = plug.isLast ? { piece: piece.id } : {};
       return { label, marks: () => [mark("in", { ...about, how, by_hand: true, ...done })] };
     }
     default:

@@ -96,6 +96,9 @@ const TAKEN: Partial<Record<Mark["kind"], Taken>> = {
   well: plug((known) => {
     known.well = true;
   }),
+  dry: plug((known) => {
+    known.dry = true;
+  }),
   out: plug((known, mark) => {
     known.out = only(mark, "outcome", "sign") as typeof known.out;
   }),

@@ -1,14 +1,26 @@
 import type { CardPiece, CardSheet, CardState } from "../api/client";
 import { plugKey } from "./fold";
+import { actsOf, plugsOf } from "./pieces";
 
-/** What of a plug's work is next: its well, out, read, the new one checked, in. */
-export type PlugStep = "well" | "out" | "read" | "new" | "in";
+/** What of a plug's work is next: its well, out, read, the well dry again, the new one checked, in. */
+export type PlugStep = "well" | "out" | "read" | "dry" | "new" | "in";
+
+export interface PlugInHand {
+  key: string;
+  target: string;
+  nth: number;
+  /** How many of them the piece has at its cylinder. */
+  count: number;
+  step: PlugStep;
+  /** Whether it is the last thing this piece asks for. */
+  isLast: boolean;
+}
 
 export interface InHand {
   piece: CardPiece;
   /** Place among all pieces, from 1. */
   number: number;
-  plug?: { key: string; nth: number; step: PlugStep };
+  plug?: PlugInHand;
 }
 
 /** The first piece that is not done and not left; a wait that has begun lets the next one be in hand meanwhile. */
@@ -18,25 +30,35 @@ export function inHand(sheet: CardSheet, state: CardState, meanwhile = false): I
   );
   const piece = sheet.pieces[index];
   if (!piece) return null;
-  return { piece, number: index + 1, plug: piece.plug ? plugInHand(piece, state) : undefined };
+  return { piece, number: index + 1, plug: plugInHand(piece, state) };
 }
 
-function plugInHand(piece: CardPiece, state: CardState): InHand["plug"] {
-  const count = piece.plug?.count ?? 1;
-  for (let nth = 1; nth <= count; nth += 1) {
-    const key = plugKey(piece.ref ?? "", nth);
-    const step = nextOf(state.plugs[key]);
-    if (step) return { key, nth, step };
-  }
-  return { key: plugKey(piece.ref ?? "", count), nth: count, step: "in" };
+const STEP: Record<NonNullable<CardPiece["acts"]>[number]["act"], PlugStep> = {
+  clean: "well",
+  out: "out",
+  read: "read",
+  dry: "dry",
+  in: "new",
+  tighten: "in",
+};
+
+/** Each plug of the piece with what is done to it; one that only made room has no new one to check. */
+function steps(piece: CardPiece): Omit<PlugInHand, "isLast">[] {
+  return plugsOf(piece).flatMap(({ target, count, renewed }) =>
+    Array.from({ length: count }, (_, i) => i + 1).flatMap((nth) =>
+      actsOf(piece)
+        .map(({ act }) => STEP[act])
+        .filter((step) => renewed || step !== "new")
+        .map((step) => ({ key: plugKey(target, nth), target, nth, count, step })),
+    ),
+  );
 }
 
-function nextOf(plug: CardState["plugs"][string] | undefined): PlugStep | null {
-  if (!plug?.well) return "well";
-  if (!plug.out) return "out";
-  if (!plug.read) return "read";
-  if (!plug.new) return "new";
-  return plug.in ? null : "in";
+function plugInHand(piece: CardPiece, state: CardState): PlugInHand | undefined {
+  const all = steps(piece);
+  const open = all.filter(({ key, step }) => !state.plugs[key]?.[step]);
+  const first = open[0];
+  return first && { ...first, isLast: open.length === 1 };
 }
 
 /** The next three pieces after the one in hand that are still to do. */

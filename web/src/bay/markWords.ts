@@ -14,6 +14,7 @@ const DOES: Record<Mark["kind"], string> = {
   well: "well clean",
   out: "came out",
   read: "read",
+  dry: "well dry again",
   new: "new one checked",
   in: "new one in",
   waiting: "the wait began",

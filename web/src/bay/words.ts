@@ -42,6 +42,8 @@ export function act(piece: CardPiece): string {
       return "It is on";
     case "wait":
       return "It is over";
+    case "again":
+      return "It is on";
     default:
       return "Done";
   }
@@ -52,8 +54,9 @@ const PLACES = ["first", "second", "third", "fourth"];
 /** One of the plugs of a cylinder: "Plug 5", "Plug 5, second". */
 export const nthPlug = (label: string, nth: number, of: number) => (of > 1 ? `${label}, ${PLACES[nth - 1]}` : label);
 
-/** A piece as the bay calls it: "Upper intake manifold, off". */
+/** A piece as the bay calls it: "Upper intake manifold, off"; cards from before titles stood on them have none. */
 export function title(piece: CardPiece): string {
+  if (piece.title) return piece.title;
   if (piece.kind === "remove") return `${piece.label}, off`;
   if (piece.kind === "refit") return `${piece.label}, on`;
   return piece.label;
@@ -103,16 +106,17 @@ export const FIGHTS: Record<What, { title: string; steps: string[] }> = {
   broken: {
     title: "It broke",
     steps: [
-      "Eyes covered. Pull what is left of the insulator, vacuum the well.",
-      "Extractor square in what is left, by hand. It slips twice: stop and call.",
+      "Eyes covered. Look what is left: insulator alone, or shell too. It spins and does not rise: it is apart.",
+      "Insulator: a pin set in adhesive, let it cure, lift it straight out. No adhesive on the head's thread. Vacuum.",
+      "It slips twice, or a tool breaks in it: stop and call.",
       "Look into the bore before anything is cranked.",
     ],
   },
   thread: {
     title: "The thread came with it",
     steps: [
-      "Stop. Piston down, rag and grease on the tap to hold the chips.",
-      "Insert to the depth of the seat, square to the bore.",
+      "Stop. Piston down, valves closed; grease on the tap holds the chips, cleared often.",
+      "Insert square to the bore, to the depth of the seat. Resistance: back out, look.",
       "Blow and vacuum; look into the bore before cranking.",
     ],
   },
@@ -134,10 +138,14 @@ export const FIGHTS: Record<What, { title: string; steps: string[] }> = {
   },
 };
 
-const SHELL = "Shell left in the head: fill it, and let the adhesive cure before it is pulled.";
+const SHELL = [
+  "Shell: a stopper pushed through it first, so that nothing falls into the bore.",
+  "Tap, greased, turned in slowly by hand, backed out and cleared often, until it holds.",
+  "Drawn with sleeve and nut, straight up. Never pulled or twisted by the tap.",
+];
 
-/** What is done about a fight; with its shell still in the head, the cure comes before the pull. */
+/** What is done about a fight; where the shell stays in the head it is drawn after the insulator is out. */
 export function fightSteps(what: What, isShellLeft: boolean): string[] {
   const { steps } = FIGHTS[what];
-  return isShellLeft ? [...steps.slice(0, 1), SHELL, ...steps.slice(1)] : steps;
+  return isShellLeft ? [...steps.slice(0, 2), ...SHELL, ...steps.slice(2)] : steps;
 }

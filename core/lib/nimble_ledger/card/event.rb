@@ -19,6 +19,7 @@ module NimbleLedger
         well
         out
         read
+        dry
         new
         in
         seated
@@ -111,6 +112,7 @@ module NimbleLedger
         "well" => %w[plug],
         "out" => %w[plug outcome],
         "read" => %w[plug],
+        "dry" => %w[plug],
         "new" => %w[plug],
         "in" => %w[plug how],
         "seated" => %w[piece],

@@ -71,7 +71,7 @@ module NimbleLedger
         case event.kind
         when "start", "finished", "pause", "resume"
           clock(event)
-        when "well", "out", "read", "new", "in"
+        when "well", "out", "read", "dry", "new", "in"
           plug(event)
         when "off", "on", "check", "seated"
           event.pieces.each { |piece| done(piece, event) }
@@ -102,8 +102,8 @@ module NimbleLedger
         key = Fold.plug_key(event["plug"], event["nth"])
         known = @state["plugs"][key] ||= {}
         case event.kind
-        when "well"
-          known["well"] = true
+        when "well", "dry"
+          known[event.kind] = true
         when "out"
           known["out"] = event.values.slice("outcome", "sign")
         when "read"

@@ -2,31 +2,34 @@
 
 module NimbleLedger
   module Card
-    # What a step asks for when it comes off, and what is ticked when it goes back: every bolt, clip and seal; a coil is
-    # pressed home and its connector clicks.
+    # What a step asks for when it comes off, and what is ticked when it goes back: every bolt, clip, hose, connector and
+    # seal; a coil is pressed home and its connector clicks; ports are covered, uncovered and looked into (model.md
+    # section 15). Cautions and tools of coming off are not said again at going back on.
     class PieceOfStep
       # @param step [Profile::Step]
       # @param kind ["remove", "refit"]
-      # @param engine [Profile::Engine]
-      # @param car [Car]
-      def initialize(step, kind, engine, car)
+      # @param job [Job]
+      # @param wires [Wires]
+      def initialize(step, kind, job, wires)
         @step = step
         @kind = kind
-        @engine = engine
-        @car = car
+        @job = job
+        @engine = job.car.engine
+        @wires = wires
         freeze
       end
 
-      # @return [Hash] with, fasteners, cautions, parts, ticks, back, coil
+      # @return [Hash] fasteners, does, ticks, coil; coming off with and cautions, going on parts and back
       def to_h
-        about = { "with" => @step.needs, "fasteners" => fasteners, "cautions" => @step.cautions, "coil" => coil? }
-        return about if @kind == "remove"
+        about = { "fasteners" => fasteners, "coil" => coil? }
+        return about.merge("ticks" => ticks, "parts" => seals, "back" => @step.back, "does" => going_on) if refit?
 
-        about.merge("ticks" => ticks, "parts" => seals, "back" => @step.back)
+        about.merge("with" => @step.needs, "cautions" => @step.cautions, "ticks" => covers, "does" => coming_off)
       end
 
       private
 
+      def refit? = @kind == "refit"
       def coil? = @engine.coils.any? { |coil| coil.id == @step.id }
 
       def fasteners
@@ -36,31 +39,78 @@ module NimbleLedger
             "size" => one["size"],
             "count" => (one["count"] || 1).to_i,
             "torque_nm" => one["torque_nm"],
-            "pattern" => one["pattern"],
+            "pattern" => pattern(one),
             "new" => one["rule"] == "replace"
           }.compact
         end
       end
 
-      def ticks
-        bolts =
-          @step.fasteners.each_with_index.map do |one, i|
-            { "item" => "fastener:#{i}", "label" => one["what"].to_s, "count" => (one["count"] || 1).to_i }
-          end
-        clips =
-          @step.clips.each_with_index.map do |one, i|
-            { "item" => "clip:#{i}", "label" => "clip", "count" => (one["count"] || 1).to_i }
-          end
-        home = coil? ? %w[seated connector].map { |item| { "item" => item, "label" => item, "count" => 1 } } : []
-        hose = @step.releases.any? ? [{ "item" => "hose", "label" => "hose", "count" => 1 }] : []
-        bolts + clips + hose + home
+      def pattern(fastener)
+        return fastener["pattern"] unless fastener["passes"] == 2
+
+        format(Words::TWICE, pattern: fastener["pattern"] || "crosswise")
       end
+
+      # What is let go of, numbered where all coils are off at once, marked where two could be swapped.
+      def coming_off
+        named = connections.map { |name, count| count > 1 ? "#{count} × #{name}" : name }
+        released = @step.releases.map { |one| released(one) }
+        [
+          (format(Words::NUMBERED, number: @step.cylinder) if coil? && @step.cylinder && all_off?),
+          @wires.words_for(@step),
+          ("Let go: #{named.join(", ")}." if named.any?),
+          (Words::MARKED if connections.sum { |_, count| count } > 1),
+          *released
+        ].compact
+      end
+
+      def going_on
+        wire = @wires.words_for(@step) or return []
+        @step.clips.any? ? [wire, Words::OWN_CLIPS] : [wire]
+      end
+
+      def all_off? = @job.plan.soaked_together? || @job.plan.plugs_out_together?
+
+      # Hoses with where they lead, and connectors, each with how many.
+      # @return [Array<Array(String, Integer)>]
+      def connections
+        hoses = @step.hoses.map { |hose| [[hose["what"], hose["to"]].compact.join(" to "), 1] }
+        hoses + @step.connectors.map { |one| [one["what"], (one["count"] || 1).to_i] }
+      end
+
+      def released(one)
+        format(Words::FLUID_OUT, fluid: one["fluid"].to_s.capitalize, liters: (one["liters"] || 0).round(1))
+      end
+
+      def covers = @step.opens_ports? ? [must("ports-covered", Words::PORTS_COVERED)] : []
+
+      def ticks
+        bolts = @step.fasteners.each_with_index.map { |one, i| tick("fastener:#{i}", one["what"].to_s, one["count"]) }
+        clips = @step.clips.each_with_index.map { |one, i| tick("clip:#{i}", "clip", one["count"]) }
+        loose = connections.each_with_index.map { |(name, count), i| tick("connection:#{i}", name, count) }
+        ports =
+          @step.opens_ports? ? [must("covers-out", Words::COVERS_OUT), must("ports-seen", Words::PORTS_SEEN)] : []
+        ports + bolts + clips + loose + unnamed_hose + home
+      end
+
+      # A step that lets a fluid out and names no hose has one all the same.
+      def unnamed_hose = @step.releases.any? && @step.hoses.empty? ? [tick("hose", "hose", 1)] : []
+
+      # A coil's connector is ticked with the others where the profile names it.
+      def home
+        return [] unless coil?
+
+        @step.connectors.any? ? [tick("seated", "seated", 1)] : %w[seated connector].map { |item| tick(item, item, 1) }
+      end
+
+      def tick(item, label, count) = { "item" => item, "label" => label, "count" => (count || 1).to_i }
+      def must(item, label) = tick(item, label, 1).merge("must" => true)
 
       def seals
         @step.seals.map do |seal|
           {
             "part" => seal["part"],
-            "label" => @car.catalog&.description(seal["part"]).to_s,
+            "label" => @job.car.catalog&.description(seal["part"]).to_s,
             "quantity" => (seal["quantity"] || 1).to_i
           }
         end

@@ -5,38 +5,51 @@ module NimbleLedger
     # What the work on a target asks for: tools, cautions, its parts; for a plug its gap, torque or angle, and what it
     # takes if it breaks.
     class PieceOfTarget
+      # Torque a plug goes in with, as the card says it.
       # @param target [Profile::Target]
       # @param job [Job]
-      # @param compound [Boolean] whether compound is in force
-      def initialize(target, job, compound)
+      # @return [Float, nil] N·m
+      def self.torque(target, job) = new(target, job).torque.nm
+
+      # @param target [Profile::Target]
+      # @param job [Job]
+      def initialize(target, job)
         @target = target
         @job = job
         @engine = job.car.engine
         @house = job.car.house
-        @compound = compound
         freeze
       end
 
-      # @return [Hash] work, with, cautions, parts, and plug where it is one
+      # @return [Hash] work, with, cautions, parts, does, and plug where it is one
       def to_h
-        way = @job.plan.ways.fetch(@target)
+        way = @job.plan.ways[@target]
         {
           "work" => @target.work,
-          "with" => tools(way),
-          "cautions" => (@target.cautions + way.cautions).uniq,
+          "with" => tools(way&.needs || []),
+          "cautions" => (@target.cautions + (way&.cautions || [])).uniq,
           "parts" => parts,
+          "does" => Words::WORK[@target.crank? ? "crank" : @target.work],
           "plug" => @target.plug? ? plug : nil
         }.compact
       end
 
+      # @return [Bench::Torque]
+      def torque
+        compound = Parts::Compound.used?(@engine, @house)
+        Bench::Torque.new({ "compound" => compound }, plug: stated, head: @engine.head, house: @house)
+      end
+
       private
 
-      def tools(way)
+      def tools(needs)
         hex = @target.plug? && @engine.plug("hex_mm")
         socket = hex ? ["#{hex} mm plug socket"] : []
         named = @target.tools.any? ? @target.tools : socket
-        (named + way.needs).uniq
+        (named + needs).uniq
       end
+
+      def stated = @engine.plugs.merge(@target.own_plug)
 
       def parts
         @job
@@ -61,17 +74,16 @@ module NimbleLedger
       end
 
       def plug
-        stated = @engine.plugs.merge(@target.own_plug)
-        torque = Bench::Torque.new({ "compound" => @compound }, plug: stated, head: @engine.head, house: @house)
+        nm = torque.nm
         angle =
           Bench::Angle.new({ "seat_state" => "new" }, plug: stated, wrench_fits: @target.wrench_fits?, house: @house)
         {
           "count" => @target.plugs,
           "gap_mm" => stated["gap_mm"],
           "fine_wire" => Bench::Gap.fine_wire?(stated["grade"]),
-          "leaves_shell" => @job.removal.leaves_shell?(@target.cylinders.first),
-          "torque_nm" => torque.nm,
-          "wrench_nm" => torque.nm && [torque.nm, torque.nm / @house["wrench_least"]],
+          "leaves_shell" => @job.removal&.leaves_shell?(@target.cylinders.first) || false,
+          "torque_nm" => nm,
+          "wrench_nm" => nm && [nm, nm / @house["wrench_least"]],
           "turns" => angle.turns,
           "by" => angle.needed? ? "angle" : "torque",
           "seat" => stated["seat"],

@@ -9,8 +9,8 @@ module NimbleLedger
       # Finding to the works that mend it, the first the engine offers at the place.
       WORKS = {
         "oil-in-well" => %w[tube-seal cover-gasket],
-        "boot-torn" => %w[boot coil wire],
-        "tracking" => %w[boot coil wire],
+        "boot-torn" => %w[boot wire coil],
+        "tracking" => %w[boot wire coil],
         "oily-plug" => %w[plug],
         "ash-on-plug" => %w[plug],
         "wrong-plug" => %w[plug]
@@ -35,7 +35,8 @@ module NimbleLedger
         return wrong_plugs(engine) if @finding == "wrong-plug"
 
         found = works.map { |work| engine.targets.select { |target| target.work == work && here?(target) } }
-        (found.find(&:any?) || []) - @job.targets
+        first = found.find(&:any?) || []
+        first.first&.work == "coil" && fed_by_wire? ? [] : first - @job.targets
       end
 
       # Whether the well is cleaned again before the new plug.
@@ -68,6 +69,16 @@ module NimbleLedger
       end
 
       private
+
+      # A coil that sits on another plug and only feeds this one is not what is torn here.
+      def fed_by_wire?
+        engine = @job.car.engine
+        coil = engine.coils.find { |one| one.cylinders.include?(@cylinder) }
+        return false unless coil && coil.cylinders.size > 1
+
+        step = engine.step(coil.id)
+        step.nil? || (step.cylinder && step.cylinder != @cylinder)
+      end
 
       def here?(target) = @cylinder.nil? ? false : target.cylinders.include?(@cylinder)
 

@@ -13,6 +13,9 @@ module NimbleLedger
         @engine = job.car.engine
         @house = job.car.house
         @compound = Parts::Compound.used?(@engine, @house)
+        @sequence = @plan.sequence
+        @acts = PlugActs.new(job, @sequence.acts)
+        @wires = Wires.new(@engine, job.car.catalog)
         freeze
       end
 
@@ -34,7 +37,10 @@ module NimbleLedger
             "high" => Bench::Gap::SUM.end
           },
           "cure_minutes" => @house["cure_minutes"],
-          "plugs" => plugs
+          "plugs" => plugs,
+          "lay_out" => LayOut.new(@job).to_h,
+          "wires" => @wires.rows,
+          "opening_hours" => @house["opening_hours"]
         }
       end
 
@@ -47,7 +53,7 @@ module NimbleLedger
       # @return [Array<Array(String, Time::Sequence::Piece)>]
       def unique
         seen = Hash.new(0)
-        @plan.sequence.pieces.map do |piece|
+        @sequence.pieces.map do |piece|
           count = seen[piece.id] += 1
           [count == 1 ? piece.id : "#{piece.id}:#{count}", piece]
         end
@@ -56,21 +62,49 @@ module NimbleLedger
       def pieces(picture) = unique.map { |id, piece| row(id, piece, picture) }
 
       def row(id, piece, picture)
+        named = details(piece)
         {
           "id" => id,
           "kind" => piece.kind,
           "ref" => piece.ref,
           "label" => label(piece),
+          "title" => named["label"] || title(piece),
           "cylinder" => piece.cylinder,
           "minutes" => piece.clock_minutes,
           "people" => piece.people,
           "waiting" => piece.waiting?,
           "holds_bay" => piece.holds_bay,
           "depth" => depth(piece, picture)
-        }.merge(details(piece))
+        }.merge(named, @acts.of(piece))
       end
 
-      def label(piece) = (%w[remove refit].include?(piece.kind) && @engine.step(piece.ref)&.label) || piece.label
+      def label(piece) = (%w[remove refit again].include?(piece.kind) && @engine.step(piece.ref)&.label) || piece.label
+
+      # What is done with it, as a heading: "Upper intake manifold, off".
+      def title(piece)
+        act = act(piece)
+        name = plug_step?(piece) ? @acts.plugs_of(piece).map(&:label).join(", ") : label(piece)
+        act ? format(Words::TITLES.fetch(act), name: name) : name
+      end
+
+      def act(piece)
+        case piece.kind
+        when "remove"
+          plug_step?(piece) ? :out : :off
+        when "refit"
+          plug_step?(piece) ? :in : :on
+        when "again"
+          :again
+        when "work"
+          { "out" => :out, "in" => :in }[Time::PieceId.read(piece.id).act] || (:ready if made_ready?(piece))
+        end
+      end
+
+      def plug_step?(piece) = %w[remove refit].include?(piece.kind) && @acts.plugs_of(piece).any?
+
+      # A plug's own work beside the step that takes it out and brings it in.
+      def made_ready?(piece) =
+        @job.car.rules.order_of_work? && @engine.target(piece.ref).plug? && !@sequence.acts.key?(piece.id)
 
       def depth(piece, picture)
         return 0 if Picture::Descent::ABOVE.include?(piece.kind)
@@ -82,12 +116,34 @@ module NimbleLedger
       def details(piece)
         case piece.kind
         when "remove", "refit"
-          PieceOfStep.new(@engine.step(piece.ref), piece.kind, @engine, @job.car).to_h
+          step = PieceOfStep.new(@engine.step(piece.ref), piece.kind, @job, @wires).to_h
+          plug_of(piece).merge(step) { |_, plug, own| own.is_a?(Array) ? (own + plug).uniq : own }
         when "work"
-          PieceOfTarget.new(@engine.target(piece.ref), @job, @compound).to_h
+          work(piece)
         else
-          {}
+          PieceOfHouse.new(piece, @job).to_h
         end
+      end
+
+      # A plug that is worked at two moments: tools and cautions when it comes out, part and torque when it goes in.
+      def work(piece)
+        whole = PieceOfTarget.new(@engine.target(piece.ref), @job).to_h
+        return whole.slice("work", "parts").merge("does" => Words::NEW_READY) if made_ready?(piece)
+
+        case Time::PieceId.read(piece.id).act
+        when "out"
+          whole.except("parts")
+        when "in"
+          whole.except("cautions")
+        else
+          whole
+        end
+      end
+
+      # What the plug asks for that a step takes out: its socket coming out, its gap and torque going in.
+      def plug_of(piece)
+        target = @acts.plugs_of(piece).first or return {}
+        PieceOfTarget.new(target, @job).to_h.slice("plug", *(piece.kind == "remove" ? %w[with cautions] : %w[with]))
       end
 
       def schools

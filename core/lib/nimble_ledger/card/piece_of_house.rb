@@ -1,0 +1,73 @@
+# frozen_string_literal: true
+
+module NimbleLedger
+  module Card
+    # What is done at a piece of no step and no target: house tasks, the wells cleaned first, a cap once more, the soak
+    # and its wait (model.md section 15).
+    class PieceOfHouse
+      # @param piece [Time::Sequence::Piece]
+      # @param job [Job]
+      def initialize(piece, job)
+        @piece = piece
+        @job = job
+        freeze
+      end
+
+      # @return [Hash] does, and ticks, label, overnight where it has them
+      def to_h
+        case @piece.kind
+        when "house", "clean"
+          house
+        when "again"
+          again
+        when "soak"
+          soak
+        when "wait"
+          wait
+        else
+          {}
+        end
+      end
+
+      private
+
+      def house
+        label, does = Words::HOUSE[@piece.ref]
+        return {} unless label
+
+        ticks = Words::TICKS.fetch(@piece.ref, []).map { |item, words| tick(item, words) }
+        { "label" => label, "does" => does, "ticks" => ticks }
+      end
+
+      def again
+        { "does" => [Words::AGAIN], "ticks" => [tick("on", Words::CAP_ON, must: true)] }
+      end
+
+      def soak
+        acts = @job.plan.sequence.acts["soak"] || []
+        {
+          "label" => "Soak #{Words.numbers(wells)}",
+          "does" => Words::SOAK.fetch(@job.soak, []).map { |line| format(line, wait: minutes) } + [Words::SOAK_CARE],
+          "ticks" =>
+            acts.map { |act| tick(act, format(Words::SOAK_TICKS.fetch(act), numbers: Words.numbers(wells))) }
+        }
+      end
+
+      def wait
+        return {} unless @piece.id == "wait:soak"
+
+        label, does = @job.plan.overnight? ? Words::WAIT_OVERNIGHT : Words::WAIT_SOAK
+        { "label" => label, "does" => [does], "overnight" => @job.plan.overnight? }
+      end
+
+      def wells = @job.targets.select(&:plug?).flat_map(&:cylinders).uniq.sort
+
+      def minutes = @job.car.house["soaks"].dig(@job.soak, "wait")&.round
+
+      def tick(item, label, must: false)
+        row = { "item" => item, "label" => label, "count" => 1 }
+        must ? row.merge("must" => true) : row
+      end
+    end
+  end
+end

@@ -1,0 +1,144 @@
+# frozen_string_literal: true
+
+module NimbleLedger
+  module Card
+    # What the card says to do, by piece, act and protocol (model.md section 15; domain.md, cautions), in English. One
+    # place for all of it: the pieces name codes, these are their words.
+    module Words
+      # Pieces of no step and no target: what they are called, and what is done.
+      HOUSE = {
+        "receive" => ["Receive and protect", ["Odometer, lamp, what it does and when. Cover wings and seat."]],
+        "cold_check" => ["Cold check", ["A hand on the head: no warmer than the air. Warm: wait.", "Key out."]],
+        "battery" => ["Battery off", ["Negative first, its lead tied back. Key out, away from the car."]],
+        "battery-off" => ["Battery off", ["Negative first, its lead tied back. Key out, away from the car."]],
+        "battery-on" => [
+          "Battery on",
+          [
+            "Everything that was opened is closed and plugged in. Positive first, negative last, tight.",
+            "Clock, windows and what else the maker names are set again."
+          ]
+        ],
+        "battery-on-to-crank" => [
+          "Battery on, to turn the engine over",
+          ["Hands and tools out, nobody at the wells. Injection and ignition are off before the key is turned."]
+        ],
+        "battery-off-again" => ["Battery off again", ["Negative off before hands go back in."]],
+        "clear" => ["Note the codes, then clear them", ["Before any relearn and before the drive."]],
+        "read" => ["Read the codes", ["Pending ones too. A permanent one clears only by driving, not with the tool."]],
+        "leak_check" => [
+          "Start, idle, look and listen",
+          ["Hands, tools and sleeves out. Start, let it idle: leaks, hiss or misfire at what was opened."]
+        ],
+        "road_test" => ["Road test", ["Warm, and the way it misfired: under load where the complaint was under load."]],
+        "clean" => [
+          "Clean every well, before the first boot comes off",
+          ["Eyes covered. Blow out, then vacuum, round every coil and boot: what lies there falls into the bore."]
+        ]
+      }.freeze
+
+      # What is ticked off at a house piece: item, words. Those of BEFORE_START cannot be skipped.
+      TICKS = {
+        "leak_check" => [
+          %w[tools-counted tools\ counted],
+          %w[looked-over hoses,\ connectors\ and\ wires\ looked\ over]
+        ]
+      }.freeze
+
+      # What is done to a plug, act by act.
+      ACTS = {
+        "clean" => ["Blown and vacuumed again, with the plug still in."],
+        "out" => [
+          "By hand. A quarter turn, then back, and out again.",
+          "The socket spins and nothing rises: it is already apart. Stop."
+        ],
+        "read" => ["Laid in its place in the row, bank by bank."],
+        "dry" => ["Wipe and blow the well dry: no fluid, no dirt on the seat."],
+        "in" => ["By hand, all the way down. Resistance: stop, back out, look."],
+        "tighten" => []
+      }.freeze
+      # Fluid on a piston cannot be pressed together.
+      EMPTIED =
+        "Fluid may stand on the piston: suck it out, then turn the engine over twice by hand with this plug out. " \
+          "Never with the starter."
+
+      # What goes in, how far the plug is cracked first, how full, how long, which tool, how hard: by protocol. %<wait>s
+      # is the house's figure in minutes.
+      SOAK = {
+        "short" => ["Fluid into every well, to the top of the hex.", "%<wait>s minutes, then by hand only."],
+        "crack-and-soak" => [
+          "Crack each plug an eighth of a turn, not more: breaker bar, steady pull. One that will not: leave it.",
+          "Fluid into every well, to the top of the hex; it must reach the thread.",
+          "%<wait>s minutes, then out by hand, to and fro."
+        ],
+        "overnight" => [
+          "Fluid into every well, to the top of the hex; fill up once more before you leave.",
+          "It stands overnight. A note on the wheel: do not start, fluid in the wells.",
+          "Tomorrow by hand only, to and fro."
+        ],
+        "overnight-impact" => [
+          "Crack each plug an eighth of a turn, not more: breaker bar, steady pull. One that will not: leave it.",
+          "Fluid into every well, to the top of the hex; fill up once more before you leave.",
+          "It stands overnight. A note on the wheel: do not start, fluid in the wells.",
+          "Tomorrow: small impact wrench on its lowest step, straight on the plug, bursts of a second, three at most. " \
+            "Once it moves, hand tools do the rest."
+        ]
+      }.freeze
+      SOAK_CARE = "Goggles and gloves. Fresh air, no flame, nothing hot under it: the fluid burns."
+      # What is ticked off at the soak, by act.
+      SOAK_TICKS = {
+        "clean" => "wells clean: %<numbers>s",
+        "crack" => "cracked an eighth of a turn: %<numbers>s",
+        "fluid" => "fluid in: %<numbers>s"
+      }.freeze
+      WAIT_SOAK = ["Soaking", "Meanwhile: new plugs looked at and laid out, gaps checked, what is open covered."].freeze
+      WAIT_OVERNIGHT = [
+        "Soaking overnight",
+        "The day ends here for this car: it is not started and not moved. Wells and ports covered."
+      ].freeze
+
+      # What is done at work, by its kind.
+      WORK = {
+        "compression" => [
+          "All plugs out, throttle held open, battery full. Injection and ignition off, nobody over the wells.",
+          "The same number of turns for each; write the figure down."
+        ],
+        "look" => ["Lamp and camera through the bore: crown, walls, valves. Nothing is turned while it is in."],
+        "crank" => [
+          "Plugs out, injectors and coils off. Rags over the wells, nobody above them, no flame.",
+          "Short bursts until nothing comes; then wipe every well dry."
+        ]
+      }.freeze
+
+      # A plug's own work where a step takes it out.
+      NEW_READY = ["The new one looked at, its gap checked, laid at its place."].freeze
+
+      # Titles: what is done with a piece.
+      TITLES = {
+        off: "%<name>s, off",
+        on: "%<name>s, on",
+        out: "%<name>s, out",
+        in: "%<name>s, in",
+        ready: "%<name>s, the new one laid ready",
+        again: "%<name>s, once more"
+      }.freeze
+
+      # What is never forgotten.
+      PORTS_COVERED = "Ports covered, covers counted"
+      COVERS_OUT = "Covers out, the same number"
+      PORTS_SEEN = "Looked into every port with a lamp"
+      CAP_ON = "It is on and tight"
+      AGAIN = "Off once more for what lies under it, and on again. Look before the engine is started."
+      NUMBERED = "Number it %<number>s before it comes off: all are off at once."
+      MARKED = "Mark each with its place before it comes off: they could be swapped."
+      FLUID_OUT = "%<fluid>s runs out: catch it, about %<liters>s liters."
+      TWICE = "%<pattern>s, then once more round"
+
+      WIRE = "Wire %<number>s goes from %<from>s to plug %<number>s%<label>s."
+      OWN_CLIPS = "Back into its own clips, clear of hot and moving parts."
+
+      # Numbers as they are said: "1, 3 and 5".
+      def self.numbers(list) =
+        list.size < 2 ? list.join : "#{list[0..-2].join(", ")} and #{list.last}"
+    end
+  end
+end

@@ -1,0 +1,52 @@
+import styled from "styled-components";
+import type { CardSheet } from "../api/client";
+import { Facts } from "./parts";
+
+const Missing = styled.strong`
+  color: var(--mark);
+`;
+
+/** Tools and parts of the whole job, laid out before it starts; what this shop lacks is named. */
+export function LayOut({ sheet }: { sheet: CardSheet }) {
+  const { tools = [], parts = [] } = sheet.lay_out ?? {};
+  const named = (list: typeof parts) => list.map((one) => `${one.quantity} × ${one.label || one.part}`).join(", ");
+  const sure = parts.filter((part) => !part.perhaps);
+  const perhaps = parts.filter((part) => part.perhaps);
+  const wires = sheet.wires ?? [];
+  return (
+    <Facts aria-label="Laid out before the start" style={{ margin: "4px 0 12px" }}>
+      {tools.length > 0 && (
+        <>
+          <dt>tools</dt>
+          <dd>
+            {tools.map((tool, i) => (
+              <span key={tool.what}>
+                {i > 0 && ", "}
+                {tool.what}
+                {tool.lacking && <Missing> (not in this shop)</Missing>}
+              </span>
+            ))}
+          </dd>
+        </>
+      )}
+      {sure.length > 0 && (
+        <>
+          <dt>parts</dt>
+          <dd>{named(sure)}</dd>
+        </>
+      )}
+      {perhaps.length > 0 && (
+        <>
+          <dt>if needed</dt>
+          <dd>{named(perhaps)}</dd>
+        </>
+      )}
+      {wires.length > 0 && (
+        <>
+          <dt>wires</dt>
+          <dd>{wires.map((wire) => `${wire.cylinder} from ${wire.from}`).join(", ")}</dd>
+        </>
+      )}
+    </Facts>
+  );
+}
