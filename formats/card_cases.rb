@@ -45,7 +45,6 @@ module CardCases
       "off" => -> { { "piece" => PIECES.sample(random: rng) } },
       "check" => -> { { "pieces" => PIECES.sample(2, random: rng) } },
       "well" => -> { plugged(plug, nth) },
-      "dry" => -> { plugged(plug, nth) },
       "out" => -> { plugged(plug, nth).merge(came(rng)) },
       "read" => -> { plugged(plug, nth).merge("conditions" => %w[worn sooty].first(rng.rand(0..2)), "gap_mm" => 1.2) },
       "new" => -> { plugged(plug, nth).merge("gap_mm" => 1.1) },
@@ -64,7 +63,10 @@ module CardCases
       "note" => -> { { "words" => "bolt already missing" } },
       "over" => -> { { "of" => ids.sample(random: rng) } },
       "undo" => -> { { "of" => ids.sample(random: rng) } }
-    }.fetch(kind) { -> { %w[on seated waiting].include?(kind) ? { "piece" => PIECES.sample(random: rng) } : {} } }.call
+    }.fetch(kind == "dry" ? "well" : kind) do
+        -> { %w[on seated waiting].include?(kind) ? { "piece" => PIECES.sample(random: rng) } : {} }
+      end
+      .call
   end
 
   def plugged(plug, nth) = nth ? { "plug" => plug, "nth" => nth } : { "plug" => plug }

@@ -59,7 +59,9 @@ RSpec.describe NimbleLedger::Library do
     end
 
     it "shows an engine the shop cannot open, with no hours and no descent" do
-      bare = described_class.new(Engines.engine("QEZ4")).to_h
+      railed = Engines.profile_of("QEZ4")
+      railed["steps"].find { |step| step["id"] == "cover" }["needs"] = ["coil-puller"]
+      bare = described_class.new(NimbleLedger::Profile::Engine.build(railed)).to_h
       expect(bare["works"].flat_map { |row| row["cylinders"].map { |cell| cell["hours"] } }).to all(be_nil)
       expect([bare["descent"], bare["deepest"], bare["equipment"]]).to eq(
         [nil, nil, [{ "id" => "coil-puller", "label" => "coil puller" }]]

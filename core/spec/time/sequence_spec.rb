@@ -88,7 +88,12 @@ RSpec.describe NimbleLedger::Time::Sequence do
     ]
     request =
       NimbleLedger::Estimate::Request.build(
-        Engines.request(["t"], engine: profile(steps: steps, targets: [target("t", through: ["b"])]), codes: true, rules: 2)
+        Engines.request(
+          ["t"],
+          engine: profile(steps: steps, targets: [target("t", through: ["b"])]),
+          codes: true,
+          rules: 2
+        )
       )
     pieces = request.job.plan.sequence.pieces
     expect(pieces.map(&:id).first(3)).to eq(%w[house:receive house:cold_check house:battery])

@@ -43,24 +43,33 @@ module NimbleServer
     end
 
     def done(piece)
-      piece["plug"] ? plug(piece) : @minute += piece["minutes"] * PACE
+      plugs = (piece["plugs"] || []).flat_map { |plug| (1..plug["count"]).map { |nth| [plug, nth] } }
+      plugs.each { |plug, nth| plug(piece, plug, nth, piece["minutes"] * PACE / plugs.size) }
+      @minute += piece["minutes"] * PACE if plugs.empty?
       (piece["ticks"] || []).each { |tick| mark("tick", piece: piece["id"], item: tick["item"]) }
-      return if piece["plug"]
-
       mark({ "remove" => "off", "refit" => "on" }.fetch(piece["kind"], "check"), piece: piece["id"])
     end
 
-    def plug(piece)
-      count = piece["plug"]["count"]
-      count.times do |i|
-        about = { plug: piece["ref"], nth: i + 1 }
-        @minute += piece["minutes"] * PACE / count
-        last = i + 1 == count ? { piece: piece["id"] } : {}
+    def plug(piece, plug, nth, minutes)
+      @minute += minutes
+      about = { plug: plug["target"], nth: nth }
+      piece["acts"].each { |act| act(act["act"], piece, plug, about) }
+    end
+
+    def act(name, piece, plug, about)
+      case name
+      when "clean"
         mark("well", **about)
+      when "out"
         mark("out", outcome: "free", **about)
-        mark("read", conditions: LOOKS[(piece["cylinder"].to_i + i) % LOOKS.size], **about)
-        mark("new", **about)
-        mark("in", how: piece["plug"]["by"], by_hand: true, **about, **last)
+      when "read"
+        mark("read", conditions: LOOKS[(piece["cylinder"].to_i + about[:nth] - 1) % LOOKS.size], **about)
+      when "dry"
+        mark("dry", **about)
+      when "in"
+        mark("new", **about) if plug["renewed"]
+      when "tighten"
+        mark("in", how: piece["plug"]["by"], by_hand: true, **about)
       end
     end
 

@@ -251,7 +251,7 @@ function Main({ card, state, session, format, live, hand, fight, meanwhile, onMe
   );
 }
 
-const CHECKS = ["leak_check", "road_test", "scan_clear"];
+const CHECKS = ["leak_check", "road_test", "scan_clear", "clear", "read"];
 
 function Schools({ card }: { card: JobCard }) {
   const said = Object.entries(card.sheet.schools).map(([name, choice]) => SCHOOLS[name]?.[choice] ?? choice);

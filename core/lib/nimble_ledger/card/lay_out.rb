@@ -43,10 +43,13 @@ module NimbleLedger
 
       # One wrench for all torques, or a small and a large one: what they must reach.
       def wrenches
-        torques.partition { |nm| nm < SMALL_NM }.reject(&:empty?).map do |list|
-          low, high = list.minmax.map { |nm| nm.round(nm < 10 ? 1 : 0) }
-          "torque wrench for #{low == high ? low : "#{low} to #{high}"} N·m"
-        end
+        torques
+          .partition { |nm| nm < SMALL_NM }
+          .reject(&:empty?)
+          .map do |list|
+            low, high = list.minmax.map { |nm| nm.round(nm < 10 ? 1 : 0) }
+            "torque wrench for #{low == high ? low : "#{low} to #{high}"} N·m"
+          end
       end
 
       def torques = @plan.steps.flat_map { |step| step.fasteners.filter_map { |one| one["torque_nm"] } } + plug_torques

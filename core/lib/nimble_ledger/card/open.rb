@@ -15,7 +15,8 @@ module NimbleLedger
 
       # @return [Array<Hash>] piece, and item where one tick is missing
       def list
-        @rows.flat_map { |row| settled?(row) ? musts(row) : of(row) } + @state["fights"].reject { |fight| fight["over_at"] }.map { |fight| { "fight" => fight["id"] } }
+        @rows.flat_map { |row| settled?(row) ? musts(row) : of(row) } +
+          @state["fights"].reject { |fight| fight["over_at"] }.map { |fight| { "fight" => fight["id"] } }
       end
 
       private

@@ -48,8 +48,7 @@ module NimbleLedger
         {
           "label" => "Soak #{Words.numbers(wells)}",
           "does" => Words::SOAK.fetch(@job.soak, []).map { |line| format(line, wait: minutes) } + [Words::SOAK_CARE],
-          "ticks" =>
-            acts.map { |act| tick(act, format(Words::SOAK_TICKS.fetch(act), numbers: Words.numbers(wells))) }
+          "ticks" => acts.map { |act| tick(act, format(Words::SOAK_TICKS.fetch(act), numbers: Words.numbers(wells))) }
         }
       end
 

@@ -2,8 +2,8 @@
 
 module NimbleLedger
   module Card
-    # What a step asks for when it comes off, and what is ticked when it goes back: every bolt, clip, hose, connector and
-    # seal; a coil is pressed home and its connector clicks; ports are covered, uncovered and looked into (model.md
+    # What a step asks for when it comes off, and what is ticked when it goes back: every bolt, clip, hose, connector
+    # and seal; a coil is pressed home and its connector clicks; ports are covered, uncovered and looked into (model.md
     # section 15). Cautions and tools of coming off are not said again at going back on.
     class PieceOfStep
       # @param step [Profile::Step]
@@ -24,7 +24,7 @@ module NimbleLedger
         about = { "fasteners" => fasteners, "coil" => coil? }
         return about.merge("ticks" => ticks, "parts" => seals, "back" => @step.back, "does" => going_on) if refit?
 
-        about.merge("with" => @step.needs, "cautions" => @step.cautions, "ticks" => covers, "does" => coming_off)
+        about.merge("with" => tools, "cautions" => @step.cautions, "ticks" => covers, "does" => coming_off)
       end
 
       private
@@ -58,8 +58,8 @@ module NimbleLedger
         [
           (format(Words::NUMBERED, number: @step.cylinder) if coil? && @step.cylinder && all_off?),
           @wires.words_for(@step),
-          ("Let go: #{named.join(", ")}." if named.any?),
-          (Words::MARKED if connections.sum { |_, count| count } > 1),
+          ("Let go: #{named.join("; ")}." if named.any?),
+          (Words::MARKED if swappable?),
           *released
         ].compact
       end
@@ -78,6 +78,18 @@ module NimbleLedger
         hoses + @step.connectors.map { |one| [one["what"], (one["count"] || 1).to_i] }
       end
 
+      # Two of one kind could go back crossed.
+      def swappable?
+        kinds = @step.hoses.map { |hose| hose["what"] }
+        kinds.uniq.size < kinds.size || @step.connectors.any? { |one| (one["count"] || 1) > 1 }
+      end
+
+      # Its own, and the puller of the ways that go through it.
+      def tools
+        through = @job.plan.ways.values.select { |way| coil? && way.through.include?(@step.id) }
+        (@step.needs + through.flat_map(&:needs).grep(Words::PULLER)).uniq
+      end
+
       def released(one)
         format(Words::FLUID_OUT, fluid: one["fluid"].to_s.capitalize, liters: (one["liters"] || 0).round(1))
       end
@@ -88,8 +100,7 @@ module NimbleLedger
         bolts = @step.fasteners.each_with_index.map { |one, i| tick("fastener:#{i}", one["what"].to_s, one["count"]) }
         clips = @step.clips.each_with_index.map { |one, i| tick("clip:#{i}", "clip", one["count"]) }
         loose = connections.each_with_index.map { |(name, count), i| tick("connection:#{i}", name, count) }
-        ports =
-          @step.opens_ports? ? [must("covers-out", Words::COVERS_OUT), must("ports-seen", Words::PORTS_SEEN)] : []
+        ports = @step.opens_ports? ? [must("covers-out", Words::COVERS_OUT), must("ports-seen", Words::PORTS_SEEN)] : []
         ports + bolts + clips + loose + unnamed_hose + home
       end
 

@@ -26,7 +26,7 @@ module NimbleLedger
         way = @job.plan.ways[@target]
         {
           "work" => @target.work,
-          "with" => tools(way&.needs || []),
+          "with" => tools((way&.needs || []).grep_v(Words::PULLER)),
           "cautions" => (@target.cautions + (way&.cautions || [])).uniq,
           "parts" => parts,
           "does" => Words::WORK[@target.crank? ? "crank" : @target.work],

@@ -2,8 +2,8 @@
 
 module NimbleLedger
   module Card
-    # What is done to the plugs of a piece, act by act, and which plugs they are (model.md section 15, 5): the plug's own
-    # work, or the step that takes it out.
+    # What is done to the plugs of a piece, act by act, and which plugs they are (model.md section 15, 5): the plug's
+    # own work, or the step that takes it out.
     class PlugActs
       # What rules 1 and 2 do at a plug's work.
       OWN_WORK = %w[clean out read in tighten].freeze

@@ -90,15 +90,17 @@ module NimbleLedger
       def act(piece)
         case piece.kind
         when "remove"
-          plug_step?(piece) ? :out : :off
+          plug_step?(piece) ? :out : by_label(piece, :done, :off)
         when "refit"
-          plug_step?(piece) ? :in : :on
+          plug_step?(piece) ? :in : by_label(piece, :undone, :on)
         when "again"
           :again
         when "work"
           { "out" => :out, "in" => :in }[Time::PieceId.read(piece.id).act] || (:ready if made_ready?(piece))
         end
       end
+
+      def by_label(piece, yes, no) = label(piece).match?(Words::SAYS_WHAT_IS_DONE) ? yes : no
 
       def plug_step?(piece) = %w[remove refit].include?(piece.kind) && @acts.plugs_of(piece).any?
 

@@ -38,10 +38,7 @@ module NimbleLedger
 
       # What is ticked off at a house piece: item, words. Those of BEFORE_START cannot be skipped.
       TICKS = {
-        "leak_check" => [
-          %w[tools-counted tools\ counted],
-          %w[looked-over hoses,\ connectors\ and\ wires\ looked\ over]
-        ]
+        "leak_check" => [%w[tools-counted tools\ counted], %w[looked-over hoses,\ connectors\ and\ wires\ looked\ over]]
       }.freeze
 
       # What is done to a plug, act by act.
@@ -79,7 +76,7 @@ module NimbleLedger
           "Crack each plug an eighth of a turn, not more: breaker bar, steady pull. One that will not: leave it.",
           "Fluid into every well, to the top of the hex; fill up once more before you leave.",
           "It stands overnight. A note on the wheel: do not start, fluid in the wells.",
-          "Tomorrow: small impact wrench on its lowest step, straight on the plug, bursts of a second, three at most. " \
+          "Tomorrow: small impact wrench, lowest step, straight on the plug, bursts of a second, three at most. " \
             "Once it moves, hand tools do the rest."
         ]
       }.freeze
@@ -119,8 +116,14 @@ module NimbleLedger
         out: "%<name>s, out",
         in: "%<name>s, in",
         ready: "%<name>s, the new one laid ready",
-        again: "%<name>s, once more"
+        again: "%<name>s, once more",
+        done: "%<name>s",
+        undone: "Back as it was: %<name>s"
       }.freeze
+      # A label that says itself what is done on the way in: "Car raised on the lift".
+      SAYS_WHAT_IS_DONE = /\b(set|raised|held|aside|pulled|propped|unplugged|unclipped|hung|lifted out)\b/
+      # A tool that takes off what lies over the work, not one of the work.
+      PULLER = /puller/
 
       # What is never forgotten.
       PORTS_COVERED = "Ports covered, covers counted"
@@ -137,8 +140,7 @@ module NimbleLedger
       OWN_CLIPS = "Back into its own clips, clear of hot and moving parts."
 
       # Numbers as they are said: "1, 3 and 5".
-      def self.numbers(list) =
-        list.size < 2 ? list.join : "#{list[0..-2].join(", ")} and #{list.last}"
+      def self.numbers(list) = list.size < 2 ? list.join : "#{list[0..-2].join(", ")} and #{list.last}"
     end
   end
 end

@@ -24,6 +24,7 @@ module NimbleServer
       # @return [String] the PDF
       def render
         heading
+        lay_out
         @sheet["pieces"].each { |piece| piece(piece) }
         plugs if @sheet["plugs"].any?
         foot(
@@ -53,6 +54,32 @@ module NimbleServer
         ["engine cold", compound, order, said["tighten"] == "angle" ? "by angle" : "torque wrench", soak].join(" · ")
       end
 
+      # Tools and parts of the whole job, before it starts.
+      def lay_out
+        rows = lay_out_rows.reject { |_, words| words.empty? }
+        return if rows.empty?
+
+        @pdf.move_down 6
+        rows.each { |name, words| @pdf.text "<b>#{name}</b>  #{words}", size: 9, inline_format: true, leading: 1 }
+        @pdf.move_down 2
+        rule(0.5)
+      end
+
+      def lay_out_rows
+        tools, parts = @sheet.fetch("lay_out", {}).values_at("tools", "parts").map(&:to_a)
+        perhaps, sure = parts.partition { |part| part["perhaps"] }
+        wires = @sheet["wires"].to_a.map { |wire| "#{wire["cylinder"]} from #{wire["from"]}" }
+        [
+          ["tools", tools.map { |tool| tool["lacking"] ? "#{tool["what"]} (not in this shop)" : tool["what"] }],
+          ["parts", sure.map { |part| counted(part) }],
+          ["if needed", perhaps.map { |part| counted(part) }],
+          ["wires", wires]
+        ].map { |name, words| [name, escaped(words.join(", "))] }
+      end
+
+      def counted(part) = "#{part["quantity"]} × #{part["label"].to_s.empty? ? part["part"] : part["label"]}"
+      def escaped(text) = text.gsub("&", "&amp;").gsub("<", "&lt;").gsub(">", "&gt;")
+
       def piece(piece)
         @pdf.start_new_page if @pdf.cursor < 46
         @pdf.move_down 5
@@ -73,16 +100,38 @@ module NimbleServer
 
       WORDS = { "remove" => "off", "refit" => "on" }.freeze
 
-      def title(piece) = [piece["label"], WORDS[piece["kind"]]].compact.join(", ")
+      # Cards from before titles stood on them have none.
+      def title(piece) = piece["title"] || [piece["label"], WORDS[piece["kind"]]].compact.join(", ")
 
       def details(piece)
         bolts = (piece["fasteners"] || []).map { |one| bolt(one, piece["kind"]) }
-        plug = piece["plug"] ? plug_words(piece["plug"]) : []
+        plug = piece["plug"] && goes_in?(piece) ? plug_words(piece["plug"]) : []
         tools = (piece["with"] || []).any? ? ["with #{piece["with"].map { |tool| tool.tr("-", " ") }.join(", ")}"] : []
-        ticks = (piece["ticks"] || []).reject { |tick| tick["item"].start_with?("fastener") }
-        loose = ticks.map { |tick| "#{tick["count"]} × #{tick["label"]}" }
-        [[*tools, *bolts, *loose, *plug].join(" · "), *(piece["cautions"] || [])].reject(&:empty?)
+        facts = [*tools, *bolts, *loose(piece), *plug].join(" · ")
+        [facts, *(piece["does"] || []), *acts(piece), *(piece["cautions"] || [])].reject(&:empty?)
       end
+
+      # What is ticked beside the bolts.
+      def loose(piece)
+        ticks = (piece["ticks"] || []).reject { |tick| tick["item"].start_with?("fastener") }
+        ticks.map { |tick| tick["item"].include?(":") ? "#{tick["count"]} × #{tick["label"]}" : tick["label"] }
+      end
+
+      # What is done to its plugs, a box for each act.
+      def acts(piece)
+        (piece["acts"] || []).map { |act| "[  ] #{ACTS.fetch(act["act"])}. #{act["does"].join(" ")}".strip }
+      end
+
+      ACTS = {
+        "clean" => "Well clean",
+        "out" => "Out",
+        "read" => "Read",
+        "dry" => "Well dry",
+        "in" => "In",
+        "tighten" => "Tight"
+      }.freeze
+
+      def goes_in?(piece) = piece["acts"].nil? || piece["acts"].any? { |act| act["act"] == "tighten" }
 
       def bolt(one, kind)
         tight = kind == "refit" && one["torque_nm"] ? " #{torque(one["torque_nm"])}" : ""
@@ -94,7 +143,7 @@ module NimbleServer
           plug["gap_mm"] &&
             "gap #{@text.number(plug["gap_mm"]["low"], 2)} to #{@text.number(plug["gap_mm"]["high"], 2)} mm"
         tight = plug["by"] == "angle" ? "by angle" : plug["torque_nm"] && torque(plug["torque_nm"])
-        ["by hand first", gap, tight].compact
+        [gap, tight].compact
       end
 
       # Small torques with a decimal, as on the screen.
