@@ -163,6 +163,43 @@ RSpec.describe NimbleLedger::Card do
     expect(open.call(*done, *ticks, ["fight", { "what" => "bolt" }]).size).to eq(1)
   end
 
+  it "may not be finished with ports not looked into or a cap not seen on, whatever is said why" do
+    found = job("JIV6", %w[plug-5])
+    pieces = standing(found).pieces.map(&:id)
+    left = pieces.map { |id| ["left", { "piece" => id, "why" => "the owner's wish" }] }
+    opened = ["off", { "piece" => "step:manifold:remove" }]
+    open = ->(*marks) { standing(found, *marks).to_h["open"].map { |row| row["item"] } }
+    expect(open.call(*left)).to eq([])
+    expect(open.call(opened, *left)).to eq(%w[ports-covered covers-out ports-seen])
+    musts = { "remove" => %w[ports-covered], "refit" => %w[covers-out ports-seen] }
+    ticks =
+      musts.flat_map do |act, items|
+        items.map { |item| ["tick", { "piece" => "step:manifold:#{act}", "item" => item }] }
+      end
+    expect(open.call(opened, *ticks, *left)).to eq([])
+  end
+
+  it "proposes the wire where a wire-fed plug's boot is torn, never the coil that only feeds it" do
+    works = ->(code, cylinder) do
+      found = described_class::Proposal.new("boot-torn", cylinder, job(code, ["plug-#{cylinder}"]))
+      found.targets.map(&:id)
+    end
+    expect([works.call("GV28", 6), works.call("GV28", 1), works.call("UWO6", 3)]).to eq(
+      [%w[wire-6], %w[boot-1], %w[wire-3]]
+    )
+    Engines.codes.each do |code|
+      engine = Engines.engine(code)
+      engine
+        .targets
+        .select { |one| one.work == "wire" && one.cylinder }
+        .each do |wire|
+          plug = engine.targets.find { |one| one.plug? && one.cylinders.include?(wire.cylinder) } or next
+          found = described_class::Proposal.new("tracking", wire.cylinder, job(code, [plug.id])).targets
+          expect(found.map(&:work)).not_to include("coil"), "#{code} #{wire.id}"
+        end
+    end
+  end
+
   it "proposes what mends a finding, as one plan with what is open" do
     agreed = job("JIV6", %w[plug-5])
     proposal = ->(finding, cylinder = nil) { described_class::Proposal.new(finding, cylinder, agreed) }
