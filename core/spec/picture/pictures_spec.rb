@@ -74,7 +74,7 @@ RSpec.describe NimbleLedger::Picture do
   it "explains in words what the plan does" do
     text = Engines.sheet("JIV6", [5], %w[plug coil]).to_h["explanation"]
     expect(text["short"]).to eq(
-      "Number 5 sits on the rear bank, under the wiper arms and cowl tray and the upper intake manifold. Seven " \
+      "Number 5 sits on the rear bank, under the upper intake manifold and the wiper arms and cowl tray. Seven " \
         "layers come off before " \
         "anyone can touch it, so most of the 2.7 hours is reaching. The same on number 2 would be 0.7."
     )
@@ -82,12 +82,15 @@ RSpec.describe NimbleLedger::Picture do
   end
 
   it "chooses the throttle way by what is cheaper for the job, with the relearn as closing work" do
-    plan = Engines.answer("KUJ6", ["coil-2"]).plan
+    with = [*Engines::EQUIPMENT, "scan-tool"]
+    plan = Engines.answer("KUJ6", ["coil-2"], equipment: with).plan
     expect(plan.choices).to eq("manifold" => ["throttle-unplug"])
     expect(plan.job.tasks.select { |task| task.kind == "closing" }.map(&:label)).to eq(
-      ["Fill, bleed and recheck the coolant", "Throttle relearn"]
+      ["Fill the coolant", "Bleed and recheck the coolant", "Throttle relearn"]
     )
-    expect(Engines.answer("KUJ6", %w[coil-2 throttle-clean]).plan.choices).to eq("manifold" => ["throttle-aside"])
+    expect(Engines.answer("KUJ6", ["coil-2"]).plan.choices).to eq("manifold" => ["throttle-aside"]) # slow without the tool
+    cleaned = Engines.answer("KUJ6", %w[coil-2 throttle-clean], equipment: with)
+    expect(cleaned.plan.choices).to eq("manifold" => ["throttle-aside"])
   end
 
   it "offers at most three bundles, each the difference of two real quotes" do

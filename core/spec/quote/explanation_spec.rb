@@ -69,7 +69,7 @@ RSpec.describe NimbleLedger::Quote::Explanation do
   it "says of work that is at no cylinder what it is" do
     said = ->(cylinders, works) { Engines.sheet("UGZ4", cylinders, works).to_h["explanation"]["short"] }
     expect(said.call([1], %w[cap-and-rotor])).to start_with(
-      "This is work on the engine as a whole. One layer comes off before it can start, so "
+      "This is work on the engine as a whole. Two layers come off before it can start, so "
     )
     expect(said.call([4], %w[plug cap-and-rotor])).to start_with("Number 4 sits under ")
   end

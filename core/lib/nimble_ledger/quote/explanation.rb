@@ -37,17 +37,11 @@ module NimbleLedger
           .join(" ")
       end
 
-      # The job from the first step off to the last one on, with its minutes.
+      # The job from the first step off to the last one on, in the order of the work, with its minutes.
       # @return [Array<String>]
       def in_order
-        rows = @plan.steps.map { |step| "Off: #{step.label}, #{figure(step.id, "remove")}." }
-        rows +=
-          @plan.turns.list.flat_map do |turn|
-            turn.targets.map { |target| "Work: #{target.label}, #{figure(target.id, "work", "soak")}." }
-          end
-        rows +=
-          @plan.turns.shared_targets.map { |target| "Work: #{target.label}, #{figure(target.id, "work", "soak")}." }
-        rows + @plan.steps.reverse.map { |step| "Back on: #{step.label}, #{figure(step.id, "refit", "closing")}." }
+        pieces = @plan.sequence.pieces.reject { |piece| piece.kind == "house" || piece.clock_minutes.zero? }
+        pieces.map { |piece| "#{named(piece)}, #{piece.clock_minutes.round} min." }
       end
 
       private
@@ -157,9 +151,21 @@ module NimbleLedger
         "Number #{@cylinders.first} is the easy one: every other takes longer."
       end
 
-      def figure(ref, *kinds)
-        "#{@plan.job.tasks.select { |task| task.ref == ref && kinds.include?(task.kind) }.sum(&:mean).round} min"
+      def named(piece)
+        case piece.kind
+        when "remove"
+          "Off: #{@plan.engine.step(piece.ref).label}"
+        when "refit"
+          "Back on: #{@plan.engine.step(piece.ref).label}"
+        when "work"
+          "#{WORKED.fetch(Time::PieceId.read(piece.id).act, "Work")}: #{piece.label}"
+        else
+          piece.label
+        end
       end
+
+      WORKED = { "out" => "Out", "in" => "In" }.freeze
+      private_constant :WORKED
 
       def pace
         job = @plan.job

@@ -59,7 +59,11 @@ export const WhatIfs = memo(function WhatIfs({ sheet, hours, onTrouble, onHours,
       {sheet.soak && sheet.soak.in_force !== "none" && (
         <div className="line">
           <dt>
-            Soak <Small>{sheet.soak.chosen ? "chosen" : "recommended"}</Small>
+            Soak{" "}
+            <Small>
+              {sheet.soak.chosen ? "chosen" : "recommended"}
+              {sheet.estimate?.plan.added && "; then turned over with the plugs out"}
+            </Small>
           </dt>
           <dd>
             <Asked onPress={onTrouble}>{SOAKS[sheet.soak.in_force]}</Asked>
