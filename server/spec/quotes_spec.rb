@@ -72,6 +72,20 @@ RSpec.describe NimbleServer::Features::Quotes::Desk do
     keep.call(rate)
   end
 
+  it "stores what was shown, and saves nothing whose frozen request would come to something else" do
+    page = advisor.start_quote
+    version = advisor.choose(page, [1]).last["draft"]["version"]
+    allow(NimbleLedger::Estimate::Request).to receive(:build).and_wrap_original do |build, hash, **rest|
+      build.call(hash.merge("soak" => "short"), **rest)
+    end
+    status, refused = save(advisor, page, version)
+    expect([status, refused["error"]["code"]]).to eq([500, "not_repeatable"])
+    expect(refused["error"]["message"]).to include("plan", "not saved")
+    RSpec::Mocks.space.proxy_for(NimbleLedger::Estimate::Request).reset
+    status, saved = save(advisor, page, version)
+    expect([status, saved["revision"]["revision"]]).to eq([201, 1])
+  end
+
   it "refuses any change to what was shown" do
     page = advisor.start_quote
     save(advisor, page, advisor.choose(page, [2]).last["draft"]["version"])

@@ -38,10 +38,11 @@ module NimbleLedger
 
       # @param request [Request, Job] a request, or a job that was worked out already
       # @param effort [Access::Effort] what it may take
+      # @param assumed_variants [Hash{String=>String}] of a job: questions nobody answered, with what was taken
       # @raise [ImpossiblePlan]
-      def initialize(request, effort: Access::Effort.new)
+      def initialize(request, effort: Access::Effort.new, assumed_variants: {})
         @job = request.is_a?(Job) ? request : request.job(effort: effort)
-        @assumed = request.is_a?(Job) ? {} : request.assumed_variants
+        @assumed = request.is_a?(Job) ? assumed_variants : request.assumed_variants
         @given = request.is_a?(Job) ? car.engine.warnings : request.warnings
         @asks_order = !request.is_a?(Job) && request.sequence?
       end

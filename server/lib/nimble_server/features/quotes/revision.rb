@@ -100,8 +100,8 @@ module NimbleServer
 
         def store_scope(revision_id, priced)
           answer = priced.sheet.answer
-          # What is frozen is what the frozen request gives.
-          said = NimbleLedger::Estimate::Request.build(priced.request).answer
+          shown = plain(NimbleLedger::Estimate::Answer.new(answer, assumed_variants: assumed).to_h)
+          refuse_another(priced, shown)
           id =
             @shop.insert(
               :quote_scopes,
@@ -109,7 +109,7 @@ module NimbleServer
               position: priced.index,
               name: priced.scope["name"].to_s,
               request: Sequel.pg_jsonb(priced.request),
-              answer: Sequel.pg_jsonb(said),
+              answer: Sequel.pg_jsonb(shown),
               page: Sequel.pg_jsonb({ **priced.sheet.shown, **months_after(priced) }),
               quoted_tenths: answer.quoted_tenths,
               total_cents: answer.price.total_cents
@@ -128,6 +128,26 @@ module NimbleServer
             )
           end
         end
+
+        # What was shown is frozen; the frozen request must give the same, or nobody could check it later.
+        def refuse_another(priced, shown)
+          again = plain(NimbleLedger::Estimate::Request.build(priced.request).answer)
+          differing = (shown.keys | again.keys).reject { |key| key == "warnings" || shown[key] == again[key] }
+          return if differing.empty?
+
+          raise Refusal.new(
+                  500,
+                  "not_repeatable",
+                  "Computed again, this quote comes to something else (#{differing.join(", ")}). It is not saved; " \
+                    "please report it."
+                )
+        end
+
+        # Questions about the car that nobody answered, with what was taken.
+        def assumed =
+          @pricing.questions.select { |one| one["assumed"] }.to_h { |one| one.values_at("id", "answer") }
+
+        def plain(answer) = JSON.parse(JSON.generate(answer))
 
         def summary(scopes)
           scopes
