@@ -54,8 +54,10 @@ RSpec.describe NimbleServer::Features::Engines::EngineLibrary do
     end
 
     it "shows another shop's figures by its own equipment" do
-      bare = Client.as("owner@hollow.example").call(:get, "/api/engines?search=QEZ4").last["engines"].first
-      expect([bare["all_plugs"], bare["easiest"], bare["vehicles"]]).to eq([nil, nil, 0])
+      bare = Client.as("owner@hollow.example").call(:get, "/api/engines?search=IXO6").last["engines"].first
+      expect([bare["all_plugs"], bare["easiest"], bare["vehicles"]]).to eq(
+        [nil, { "cylinder" => 2, "hours" => 0.7 }, 1]
+      )
     end
   end
 

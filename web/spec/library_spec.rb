@@ -51,7 +51,7 @@ RSpec.describe "the engine library", type: :feature do
       expect(find("td:nth-child(2)", text: "Upper engine mounts").ancestor("tr")).to have_text(
         "Caution: Tilt: rated strap and block"
       )
-      wires = "Wire off plug 1, Wire off plug 3 and Wire off plug 5 at the rear"
+      wires = "Wire 1, Wire 3 and Wire 5 at the rear"
       expect(find("td:nth-child(2)", text: wires).ancestor("tr")).to have_text("wire tears at the boot")
       accessible
       click_button "Wire"

@@ -343,6 +343,12 @@ module NimbleLedger
               "Times the hazard to come, where a kind was found weak or sound"
       declare "scopes", "new_defect", 0.005, share, "Chance that a new part is defective"
       declare "scopes", "return_own_cents", 15_000, cents, "The customer's own cost of an unplanned visit"
+      declare "scopes",
+              "yearly_km",
+              15_000,
+              Shape.number(max: 1_000_000, unit: "km"),
+              "Distance of a year, where nobody says",
+              "An unknown odometer is the car's age times this; the months ahead of a quote start from it."
       declare "scopes", "horizon_months", 24, Shape.number(above: 0, max: 600, unit: "months"), "Months looked ahead"
       declare "scopes", "also_share", 0.1, share, "A better chance is named up to so much above the least net"
       declare "scopes", "also_points", 0.05, share, "And only if it is so much better"

@@ -6,8 +6,6 @@ module NimbleLedger
     # scheduled changes, the net of it all; which is recommended, which stands beside it, when the cheaper one breaks
     # even. Every assumption can be set anew.
     class Ahead
-      YEARLY_KM = 15_000
-
       # What a quote may assume of the time to come.
       SHAPE =
         Shape.object(
@@ -31,7 +29,7 @@ module NimbleLedger
         freeze
       end
 
-      def yearly_km = @assumed["yearly_km"] || YEARLY_KM
+      def yearly_km = @assumed["yearly_km"] || @car.house["yearly_km"]
       def months = @assumed["months"] || @car.house["horizon_months"]
 
       # @return [Hash, nil] see the contract, Ahead; nil where nothing can be said

@@ -6,7 +6,6 @@ module NimbleLedger
     # and the resolved request says what was assumed instead (model.md sections 3 and 5, formats.md "history").
     class Content
       MAX_SCOPES = 3
-      KM_PER_YEAR = 15_000
 
       plug =
         Shape.object(
@@ -240,7 +239,7 @@ module NimbleLedger
         plugs = known_plugs
         {
           "odometer_km" =>
-            known("odometer_km") { [(@vehicle["age_years"] || 10) * KM_PER_YEAR, latest_change(plugs)].max },
+            known("odometer_km") { [(@vehicle["age_years"] || 10) * @house["yearly_km"], latest_change(plugs)].max },
           "plugs_changed_km" => known("plugs_changed_km") { 0 },
           "plugs_changed_years" => known("plugs_changed_years") { @vehicle["age_years"] || 10 },
           "compound_used" => known("compound_used") { false }

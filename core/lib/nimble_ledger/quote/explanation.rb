@@ -19,6 +19,7 @@ module NimbleLedger
         @works = works
         @cylinders = @plan.targets.select(&:at_cylinders?).flat_map(&:cylinders).uniq.sort
         @under = Under.new(@plan, @cylinders)
+        @layers = Under.layers(@plan)
         freeze
       end
 
@@ -91,9 +92,10 @@ module NimbleLedger
 
       def verb(numbers) = numbers.size == 1 ? "sits" : "sit"
 
-      # How what is in the way lies to the work: from beneath, at the side, or over it.
+      # How what is in the way lies to the work: from beneath, at the side, or over it. Nothing sits under a mount.
       def past(steps)
         return "reached from beneath past" if steps.any? { |step| step.zone == "under" }
+        return "reached past" if steps.any? { |step| step.people > 1 }
 
         @plan.engine.arrangement == "flat" ? "behind" : "under"
       end
@@ -103,7 +105,7 @@ module NimbleLedger
         names.size == 1 && names.first ? "on the #{names.first} bank, " : ""
       end
 
-      def layers = @plan.turns.shared_steps
+      attr_reader :layers
 
       def why
         hours = Words.hours(@answer.quoted_tenths / 10.0, @decimal)
@@ -124,7 +126,7 @@ module NimbleLedger
       end
 
       def share
-        reaching = @plan.job.minutes("remove", "refit", "closing") / @plan.job.estimated.mean
+        reaching = reaching_minutes / @plan.job.estimated.mean
         if reaching >= 0.9
           "nearly all"
         elsif reaching >= 0.65
@@ -137,6 +139,16 @@ module NimbleLedger
           "a small part"
         end
       end
+
+      # Access alone: what comes off and goes back, what closes it; not the plug's own way out and in.
+      def reaching_minutes =
+        @plan
+          .job
+          .tasks
+          .sum(0.0) do |task|
+            step = @plan.engine.step(task.ref) if %w[remove refit closing].include?(task.kind)
+            step && !step.takes_out_plug? ? task.mean : 0.0
+          end
 
       # The same work where it is easiest, when that is clearly less.
       def comparison

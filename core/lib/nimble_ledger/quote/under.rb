@@ -5,6 +5,11 @@ module NimbleLedger
     # Which shared layers lie over which cylinders of a job (model.md section 2, "Why"), the heaviest named.
     class Under
       NAMED = 2 # layers worth naming in one breath
+
+      # Shared steps that lie over the work: not the plug's own way out, nor a cap that goes straight back.
+      # @param plan [Access::Plan]
+      # @return [Array<Profile::Step>]
+      def self.layers(plan) = plan.turns.shared_steps.reject { |step| step.takes_out_plug? || step.back == "at-once" }
       GROUPS = 3
 
       # @return [Array<Profile::Step>] heaviest layers over every cylinder of the job, at most NAMED, in removal order
@@ -23,7 +28,7 @@ module NimbleLedger
       # @param cylinders [Array<Integer>] of the job
       def initialize(plan, cylinders)
         @plan = plan
-        @layers = plan.turns.shared_steps
+        @layers = Under.layers(plan)
         over = @layers.to_h { |step| [step, plan.needed_by(step).flat_map(&:cylinders).uniq.sort & cylinders] }
         @open = cylinders - over.values.flatten
         everywhere, partly = @layers.partition { |step| over[step] == cylinders }

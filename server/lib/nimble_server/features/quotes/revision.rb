@@ -144,8 +144,7 @@ module NimbleServer
         end
 
         # Questions about the car that nobody answered, with what was taken.
-        def assumed =
-          @pricing.questions.select { |one| one["assumed"] }.to_h { |one| one.values_at("id", "answer") }
+        def assumed = @pricing.questions.select { |one| one["assumed"] }.to_h { |one| one.values_at("id", "answer") }
 
         def plain(answer) = JSON.parse(JSON.generate(answer))
 
