@@ -215,7 +215,7 @@ function Main({ card, state, session, format, live, hand, fight, meanwhile, onMe
           format={format}
           press={live.press}
         />
-        {(hand.piece.waiting || meanwhile) && waits && (
+        {(hand.piece.waiting || meanwhile) && waits && !hand.piece.overnight && (
           <Choices>
             <Press aria-pressed={meanwhile} onPress={() => onMeanwhile(!meanwhile)}>
               {meanwhile ? "Back to the wait" : "Go on with the next piece meanwhile"}

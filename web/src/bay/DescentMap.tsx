@@ -56,6 +56,7 @@ export const DescentMap = memo(function DescentMap({ sheet, state, now, below }:
           <path key={i} d={`M0 ${TOP + (i + 1) * row}H${WIDTH}`} stroke="var(--rule)" />
         ))}
         {sheet.pieces.map((piece, i) => {
+          if (piece.minutes === 0) return null; // a mark takes no room
           const isDone = piece.id in state.done;
           const height = piece.depth === 0 ? 6 : piece.depth * row;
           const bottom = piece.kind === "work" || piece.kind === "soak";

@@ -52,7 +52,8 @@ export function InHandPanel({ hand, sheet, state, standing, format, press }: Pro
     <Panel aria-label="In hand">
       <Small as="p">
         in hand, {hand.number} of {sheet.pieces.length}
-        {piece.people > 1 && ` · ${piece.people} people`} · {format.minutes(piece.minutes)} min reckoned
+        {piece.people > 1 && ` · ${piece.people} people`}
+        {piece.minutes > 0 && ` · ${format.minutes(piece.minutes)} min reckoned`}
       </Small>
       <h2>{plug ? plugTitle(piece, plug, sheet) : title(piece)}</h2>
       <Facts>
@@ -248,7 +249,7 @@ function Wait({ piece, since, sheet, format }: WaitProps) {
     const opens = nextOpening(sheet.opening_hours ?? {}, new Date(since ?? now));
     return (
       <p style={{ marginTop: 12, fontSize: 17 }} role="status">
-        {opens && <strong>Until {format.lately(opens.toISOString())}.</strong>} The day ends here for this car.
+        {opens && <strong>Until {format.wall(opens)}, when the shop opens.</strong>}
       </p>
     );
   }

@@ -73,13 +73,15 @@ module NimbleLedger
 
       def boots? = @plan.steps.any? { |step| @car.engine.coils.any? { |coil| coil.id == step.id } }
 
+      # Each part once as needed, and once as perhaps needed.
       def parts
-        @job.needed.rows.map do |row|
+        counted = @job.needed.rows.group_by { |row| [row.part, row.rule == "if-needed"] }
+        counted.map do |(part, perhaps), rows|
           {
-            "part" => row.part,
-            "label" => @car.catalog&.description(row.part).to_s,
-            "quantity" => row.quantity,
-            "perhaps" => row.rule == "if-needed"
+            "part" => part,
+            "label" => @car.catalog&.description(part).to_s,
+            "quantity" => rows.sum(&:quantity),
+            "perhaps" => perhaps
           }
         end
       end

@@ -46,9 +46,10 @@ module NimbleLedger
       def soak
         acts = @job.plan.sequence.acts["soak"] || []
         {
-          "label" => "Soak #{Words.numbers(wells)}",
+          "label" => "Soak #{Quote::Words.cylinders(wells)}",
           "does" => Words::SOAK.fetch(@job.soak, []).map { |line| format(line, wait: minutes) } + [Words::SOAK_CARE],
-          "ticks" => acts.map { |act| tick(act, format(Words::SOAK_TICKS.fetch(act), numbers: Words.numbers(wells))) }
+          "ticks" =>
+            acts.map { |act| tick(act, format(Words::SOAK_TICKS.fetch(act), numbers: Quote::Words.cylinders(wells))) }
         }
       end
 

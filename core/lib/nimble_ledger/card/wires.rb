@@ -54,7 +54,7 @@ module NimbleLedger
         return "tower #{cylinder} of the cap" unless coil
 
         on_plug = coil.cylinders - wires.map(&:cylinder)
-        on_plug.one? ? "coil #{on_plug.first}" : "the coil of #{Words.numbers(coil.cylinders)}"
+        on_plug.one? ? "coil #{on_plug.first}" : "the coil of #{Quote::Words.list(coil.cylinders)}"
       end
     end
   end

@@ -138,9 +138,6 @@ module NimbleLedger
 
       WIRE = "Wire %<number>s goes from %<from>s to plug %<number>s%<label>s."
       OWN_CLIPS = "Back into its own clips, clear of hot and moving parts."
-
-      # Numbers as they are said: "1, 3 and 5".
-      def self.numbers(list) = list.size < 2 ? list.join : "#{list[0..-2].join(", ")} and #{list.last}"
     end
   end
 end

@@ -90,7 +90,7 @@ module NimbleServer
         @pdf.indent(BOX + 8) do
           row(
             title(piece),
-            "#{piece["minutes"].round} min",
+            piece["minutes"].zero? ? "" : "#{piece["minutes"].round} min",
             size: 10.5,
             style: piece["kind"] == "work" ? :bold : :normal
           )
