@@ -1345,7 +1345,7 @@ module Answers
             object(
               { "mm" => NUM, "state" => maybe(words("worn-wide", "closed", "in-range")) },
               {
-                "advice" => words("close", "open", "leave"),
+                "advice" => words("close", "open", "leave", "renew", "exchange"),
                 "range_mm" => list(NUM),
                 "standard_mm" => maybe(object({ "low" => NUM, "high" => NUM })),
                 "box_mm" => NUM,
@@ -1374,7 +1374,11 @@ module Answers
             )
         }
       ),
-    "BenchQuestion" => object({ "path" => TEXT, "code" => TEXT, "message" => TEXT }, { "meant" => TEXT }),
+    "BenchQuestion" =>
+      object(
+        { "path" => TEXT, "code" => TEXT, "message" => TEXT },
+        { "meant" => TEXT, "slips" => list(object({ "value" => NUM, "unit" => words("mm", "in") })) }
+      ),
     "BayJobs" => object({ "jobs" => list(ref("BayJob")) }),
     "BayJob" =>
       object(

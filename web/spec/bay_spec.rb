@@ -214,7 +214,12 @@ RSpec.describe "the bay", type: :feature do
     expect(page).to have_css("section[aria-label=Torque]", text: "25 N·m (18 lb-ft)")
     fill_in "Leaf that passes", with: "1.05\t"
     expect(page).to have_css("section[aria-label=Gap]", text: "in range: leave it as it is")
-    fill_in "Leaf that passes", with: "0.041\t"
+    fill_in "Leaf that passes", with: "10.5\t"
+    click_button "It is 1.05 mm"
+    expect(page).to have_css("section[aria-label=Gap]", text: "in range")
+    fill_in "Leaf that passes", with: "1.3\t"
+    expect(page).to have_css("section[aria-label=Gap]", text: "too wide: renew it")
+    click_button "One more leaf"
     fill_in "and with it", with: "0.0003\t"
     expect(page).to have_css("section[aria-label=Gap]", text: "0.0003 mm is no leaf")
     fill_in "Wrench, full scale N·m", with: "200\t"

@@ -53,8 +53,35 @@ RSpec.describe NimbleLedger::Bench do
       end
     end
 
+    it "renews a worn plug that is too wide, exchanges a new one of fine wire, and sets what may be set" do
+      fine = plover(grade: "iridium", gap_mm: { "low" => 1.0, "high" => 1.1 })
+      said = ->(mm, **rest) { gap([mm, "mm"], **rest)["advice"] }
+      expect([said.call(1.3, plug: "worn"), said.call(1.3, plug: "worn", profile: fine)]).to eq(%w[renew renew])
+      expect([said.call(1.3, plug: "new"), said.call(0.8, plug: "new")]).to eq(%w[close open])
+      expect([said.call(1.3, plug: "new", profile: fine), said.call(0.8, plug: "new", profile: fine)]).to eq(
+        %w[exchange exchange]
+      )
+      expect([said.call(0.8, plug: "worn"), said.call(0.8, plug: "worn", profile: fine)]).to eq(%w[open leave])
+      expect(said.call(1.05, plug: "worn", profile: fine)).to eq("leave")
+      tool = fine.merge("house_overrides" => { "fine_wire" => "tool" })
+      expect([said.call(1.3, plug: "new", profile: tool), said.call(0.8, profile: tool)]).to eq(%w[close open])
+      expect(said.call(1.3, plug: "worn", profile: tool)).to eq("renew")
+    end
+
+    it "offers all readings that make sense of a slip, the one nearest the target first" do
+      slips = ->(reading, low, high) do
+        profile = plover(grade: "nickel", gap_mm: { "low" => low, "high" => high })
+        gap(*reading, profile: profile)["questions"].first["slips"].map { |slip| slip.values_at("value", "unit") }
+      end
+      expect(slips.call([[0.41, "in"]], 1.0, 1.1)).to eq([[0.041, "in"], [0.41, "mm"], [0.0041, "in"]])
+      expect(slips.call([[0.65, "in"]], 0.7, 0.8)).to eq([[0.65, "mm"], [0.065, "in"], [0.0065, "in"]])
+      expect(slips.call([[0.021, "mm"]], 1.0, 1.1).first).to eq([0.021, "in"])
+      expect(slips.call([[10.5, "mm"]], 1.0, 1.1)).to eq([[1.05, "mm"], [0.105, "mm"]])
+      expect(slips.call([[0.105, "mm"]], 1.0, 1.1).first).to eq([1.05, "mm"]) # a leaf, and no gap alone
+    end
+
     it "asks about a leaf in the wrong unit, and decides nothing on it" do
-      inches = gap([0.65, "in"])
+      inches = gap([0.65, "in"], profile: plover(grade: "nickel", gap_mm: { "low" => 0.7, "high" => 0.8 }))
       expect(codes(inches)).to eq([%w[/gap/leaves/0 unit-slip mm]])
       expect([inches["mm"], inches["state"], inches.key?("advice")]).to match([be_within(1e-9).of(16.51), nil, false])
       expect(codes(gap([0.021, "mm"], [0.65, "mm"]))).to eq([%w[/gap/leaves/0 unit-slip in]])
@@ -120,8 +147,8 @@ RSpec.describe NimbleLedger::Bench do
       expect(edge.values_at("setting_nm", "wrench_ok")).to eq([20.0, true])
       square = torque({ wrench_nm: 24, wrench_mm: 300, adapter_mm: 60, adapter: "right-angle" }, torque_nm: 24)
       expect(square.values_at("setting_nm", "wrench_ok")).to eq([24.0, true])
-      lacking = torque({ wrench_nm: 24, wrench_mm: 300, adapter: "in-line" }, torque_nm: 24)
-      expect([lacking.key?("setting_nm"), codes(lacking)]).to eq([false, [["/torque/adapter", "lengths", nil]]])
+      refused("/torque/adapter_mm") { torque({ wrench_mm: 300, adapter: "in-line" }, torque_nm: 24) }
+      refused("/torque/wrench_mm") { torque({ adapter_mm: 60, adapter: "in-line" }, torque_nm: 24) }
       expect(codes(torque({ wrench_mm: 12 }, torque_nm: 24))).to eq([%w[/torque/wrench_mm unit-slip in]])
     end
   end
@@ -130,12 +157,12 @@ RSpec.describe NimbleLedger::Bench do
     def angle(state, **plug) =
       asked({ "angle" => state ? { "seat_state" => state } : {} }, profile: plover(tighten: "angle", **plug))["angle"]
 
-    it "goes by seat and by new or used, and asks before it says" do
+    it "goes by seat and by new or used, and is not given without" do
       expect(angle("new", seat: "gasket", thread_mm: 14)).to eq({ "turns" => [1 / 2.0, 2 / 3.0] })
       expect(angle("new", seat: "gasket", thread_mm: 10)["turns"]).to eq([0.5, 0.5])
       expect(angle("used", seat: "gasket", thread_mm: 14)["turns"]).to eq([1 / 12.0, 1 / 12.0])
       expect(%w[new used].map { |state| angle(state, seat: "taper")["turns"] }).to eq([[1 / 16.0, 1 / 16.0]] * 2)
-      expect(codes(angle(nil, seat: "taper"))).to eq([["/angle/seat_state", "seat-state", nil]])
+      refused("/angle/seat_state") { angle(nil, seat: "taper") }
       expect(codes(angle("new"))).to eq([["/angle", "seat", nil]])
     end
 

@@ -2,7 +2,6 @@ import { useQuery } from "@tanstack/react-query";
 import { useDeferredValue, useState } from "react";
 import styled from "styled-components";
 import { api, type BenchAnswer, type BenchAsked } from "../api/client";
-import { GapDrawing } from "../bay/GapDrawing";
 import { turns } from "../bay/words";
 import { useSession } from "../session/SessionGate";
 import { Choice } from "../shared/fields/Choice";
@@ -10,9 +9,10 @@ import { DayBox } from "../shared/fields/DayBox";
 import { DistanceBox } from "../shared/fields/DistanceBox";
 import { NumberBox } from "../shared/fields/NumberBox";
 import { Pick } from "../shared/fields/Pick";
-import { sentence } from "../shared/format";
 import { Heading, Notice, Small } from "../shared/parts";
-import { MM_PER_INCH, torque } from "../shared/units";
+import { torque } from "../shared/units";
+import { GapSection, gapRequest, NO_GAP } from "./GapSection";
+import { Questions } from "./Questions";
 import { TurnDrawing } from "./TurnDrawing";
 
 const Screen = styled.main`
@@ -35,6 +35,12 @@ const Screen = styled.main`
     gap: 18px 34px;
     margin-top: 20px;
   }
+  .sections > section {
+    display: grid;
+    gap: 12px;
+    align-content: start;
+    justify-items: start;
+  }
   .answer {
     display: flex;
     gap: 22px;
@@ -56,12 +62,16 @@ const ADAPTERS = [
   { id: "in-line", text: "in line" },
   { id: "right-angle", text: "at a right angle" },
 ];
-const UNITS = [
-  { id: "mm", text: "mm" },
-  { id: "in", text: "in" },
+const COMPOUND = [
+  { id: "profile", text: "as the engine's profile says" },
+  { id: "dry", text: "dry" },
+  { id: "film", text: "a film of compound" },
+];
+const USE = [
+  { id: "normal", text: "normal" },
+  { id: "severe", text: "severe: short trips, towing, dust" },
 ];
 
-type Unit = "mm" | "in";
 const today = () => new Date().toISOString().slice(0, 10);
 
 /** The bench: a gap, a torque, a turn, an interval, for one plug of one engine. */
@@ -109,7 +119,7 @@ export function BenchRoute() {
           key={engine.data.id}
           engine={engine.data.id}
           target={target || (plugs[0]?.id ?? "")}
-          gap={engine.data.profile.plug.gap_mm}
+          wanted={engine.data.profile.plug.gap_mm}
         />
       ) : (
         <p style={{ marginTop: 18 }}>Choose the engine: its plug, its gap and its torque come with it.</p>
@@ -121,13 +131,13 @@ export function BenchRoute() {
 interface SectionsProps {
   engine: string;
   target: string;
-  gap?: { low: number; high: number };
+  wanted?: { low: number; high: number };
 }
 
-function Sections({ engine, target, gap: wanted }: SectionsProps) {
-  const [leaf, setLeaf] = useState<number | null>(null);
-  const [second, setSecond] = useState<number | null>(null);
-  const [unit, setUnit] = useState<Unit>("mm");
+function Sections({ engine, target, wanted }: SectionsProps) {
+  const [gap, setGap] = useState(NO_GAP);
+  const [compound, setCompound] = useState("profile");
+  const [use, setUse] = useState("normal");
   const [wrench, setWrench] = useState<number | null>(null);
   const [length, setLength] = useState<number | null>(null);
   const [adapter, setAdapter] = useState("none");
@@ -137,7 +147,7 @@ function Sections({ engine, target, gap: wanted }: SectionsProps) {
   const [changed, setChanged] = useState<number | null>(null);
   const [changedOn, setChangedOn] = useState<string | null>(null);
   const [yearly, setYearly] = useState<number | null>(15_000);
-  const leaves = [leaf, second].filter((one): one is number => one !== null && one > 0);
+  const isMeasured = adapter !== "in-line" || (length !== null && length > 0 && arm !== null);
   const asked: BenchAsked = {
     engine,
     target,
@@ -145,16 +155,18 @@ function Sections({ engine, target, gap: wanted }: SectionsProps) {
       ...(wrench ? { wrench_nm: wrench } : {}),
       ...(length ? { wrench_mm: length } : {}),
       ...(arm !== null ? { adapter_mm: arm } : {}),
-      ...(adapter === "none" ? {} : { adapter: adapter as "in-line" | "right-angle" }),
+      ...(adapter === "none" || !isMeasured ? {} : { adapter: adapter as "in-line" | "right-angle" }),
+      ...(compound === "profile" ? {} : { compound: compound === "film" }),
     },
     angle: { seat_state: seat },
-    ...(leaves.length > 0 ? { gap: { leaves: leaves.map((value) => ({ value, unit })) } } : {}),
+    ...gapRequest(gap),
     ...(odometer !== null && changed !== null
       ? {
           interval: {
             odometer_km: odometer,
             changed_km: changed,
             today: today(),
+            severe: use === "severe",
             ...(changedOn ? { changed_on: changedOn } : {}),
             ...(yearly !== null ? { yearly_km: yearly } : {}),
           },
@@ -177,15 +189,7 @@ function Sections({ engine, target, gap: wanted }: SectionsProps) {
         </Notice>
       )}
       <div className="sections">
-        <section aria-label="Gap">
-          <Heading>Gap</Heading>
-          <div className="asks">
-            <NumberBox label="Leaf that passes" value={leaf} onValue={setLeaf} decimals={4} least={0} />
-            <NumberBox label="and with it" value={second} onValue={setSecond} decimals={4} least={0} />
-            <Choice label="in" value={unit} onPick={(next) => setUnit(next as Unit)} options={UNITS} />
-          </div>
-          <GapAnswer said={said?.gap} wanted={wanted} />
-        </section>
+        <GapSection asked={gap} onAsked={setGap} said={said?.gap} wanted={wanted} />
         <section aria-label="Torque">
           <Heading>Torque</Heading>
           <div className="asks">
@@ -195,8 +199,13 @@ function Sections({ engine, target, gap: wanted }: SectionsProps) {
             {adapter === "in-line" && (
               <NumberBox label="its length, mm" value={arm} onValue={setArm} decimals={0} least={0} />
             )}
+            <Choice label="Threads" value={compound} onPick={setCompound} options={COMPOUND} />
           </div>
-          <TorqueAnswer said={said?.torque} />
+          {isMeasured ? (
+            <TorqueAnswer said={said?.torque} />
+          ) : (
+            <p style={{ marginTop: 14 }}>An in-line adapter changes the setting: type both lengths.</p>
+          )}
         </section>
         <section aria-label="Turn">
           <Heading>Turn, where no wrench fits</Heading>
@@ -234,37 +243,11 @@ function Sections({ engine, target, gap: wanted }: SectionsProps) {
             <DistanceBox label="Changed at" km={changed} onKm={setChanged} />
             <DayBox label="on" value={changedOn} onDay={setChangedOn} />
             <DistanceBox label="A year" km={yearly} onKm={setYearly} />
+            <Choice label="Use" value={use} onPick={setUse} options={USE} />
           </div>
           <IntervalAnswer said={said?.interval} />
         </section>
       </div>
-    </>
-  );
-}
-
-function GapAnswer({ said, wanted }: { said: BenchAnswer["gap"]; wanted?: { low: number; high: number } }) {
-  const { format } = useSession();
-  const words = { "worn-wide": "worn wide", closed: "closed", "in-range": "in range" };
-  const advice = { close: "close it", open: "open it", leave: "leave it as it is" };
-  return (
-    <>
-      <div className="answer">
-        <GapDrawing gap={said?.state ? said.mm : null} wanted={wanted} format={format} />
-        {said && (
-          <div>
-            <p className="figure">{format.figure(said.mm, 2)} mm</p>
-            {said.state && (
-              <p>
-                {words[said.state]}: {said.advice && advice[said.advice]}
-              </p>
-            )}
-            <Small as="p">
-              {format.figure(said.mm / MM_PER_INCH)} in. Never copied from a worn plug; a dropped one is measured again.
-            </Small>
-          </div>
-        )}
-      </div>
-      <Questions said={said} />
     </>
   );
 }
@@ -310,18 +293,5 @@ function IntervalAnswer({ said }: { said: BenchAnswer["interval"] }) {
       </div>
       <Questions said={said} />
     </>
-  );
-}
-
-/** What a reading is asked back for: a slipped unit, a figure nobody can believe. */
-function Questions({ said }: { said?: { questions?: { message: string }[] } }) {
-  const questions = said?.questions ?? [];
-  if (questions.length === 0) return null;
-  return (
-    <Notice role="status">
-      {questions.map((one) => (
-        <p key={one.message}>{sentence(one.message)}</p>
-      ))}
-    </Notice>
   );
 }

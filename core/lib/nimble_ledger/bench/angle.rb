@@ -6,7 +6,7 @@ module NimbleLedger
     # wrench fits it is given with the question why. Schools differ because gaskets do: from an eighth of a turn to two
     # thirds.
     class Angle
-      SHAPE = Shape.object(optional: { "seat_state" => Shape.one_of("new", "used") })
+      SHAPE = Shape.object(required: { "seat_state" => Shape.one_of("new", "used") })
       SMALL_THREAD_MM = 10
 
       # @param given [Hash] fitting SHAPE
@@ -22,9 +22,9 @@ module NimbleLedger
         freeze
       end
 
-      # @return [Array(Float, Float), nil] turns after finger-tight; nil while seat or state are not known
+      # @return [Array(Float, Float), nil] turns after finger-tight; nil while the seat is not known
       def turns
-        return nil unless @plug["seat"] && @given["seat_state"]
+        return nil unless @plug["seat"]
 
         @house["seat_turns"].fetch(row)
       end
@@ -36,7 +36,6 @@ module NimbleLedger
       def questions
         [
           @plug["seat"] ? nil : ask("", "seat", "the profile does not say whether it seats on a gasket or a taper"),
-          @given["seat_state"] ? nil : ask("/seat_state", "seat-state", "new or used? The turn depends on it"),
           needed? ? nil : ask("", "wrench-fits", "a torque wrench fits here: why by angle?")
         ].compact
       end

@@ -26,6 +26,7 @@ module NimbleLedger
             "leaves" => Shape.list(reading, min: 1, max: 12)
           },
           optional: {
+            "plug" => Shape.one_of("new", "worn"),
             "no_go" => reading,
             "box_mm" => typed,
             "when_new_mm" => typed,
@@ -39,11 +40,13 @@ module NimbleLedger
       # @param given [Hash] fitting SHAPE
       # @param standard [Hash, nil] the profile's "low" and "high", mm
       # @param grade [String, nil] of the plug
+      # @param fine_wire ["never", "tool"] whether fine wire is closed by a gapping tool on its strap
       # @raise [InvalidInput] when the own target's low is above its high
-      def initialize(given, standard:, grade: nil, path: "/gap")
+      def initialize(given, standard:, grade: nil, fine_wire: "never", path: "/gap")
         @given = given
         @standard = standard
         @grade = grade
+        @fine_wire = fine_wire
         @path = path
         @questions = doubts.compact
         refuse_target
@@ -66,13 +69,17 @@ module NimbleLedger
         mm < target["low"] - TOLERANCE ? "closed" : "in-range"
       end
 
-      # Fine wire is never pried; a worn plug's gap is never copied: the target is always the standard's or this car's.
-      # @return [String, nil] close, open or leave
+      # A worn plug that is too wide is renewed, never gapped. Fine wire is never pried, by house rule set with a tool on
+      # its strap; a new one out of range is exchanged. A worn plug's gap is never copied: the target is always the
+      # standard's or this car's.
+      # @return [String, nil] close, open, leave, renew or exchange
       def advice
         return nil if state.nil?
-        return "leave" if Gap.fine_wire?(@grade)
+        return "leave" if state == "in-range"
+        return "renew" if @given["plug"] == "worn" && state == "worn-wide"
+        return @given["plug"] == "new" ? "exchange" : "leave" if Gap.fine_wire?(@grade) && @fine_wire != "tool"
 
-        { "worn-wide" => "close", "closed" => "open", "in-range" => "leave" }.fetch(state)
+        { "worn-wide" => "close", "closed" => "open" }.fetch(state)
       end
 
       # @return [Float, nil] mm a 1,000 km since it was new
@@ -110,22 +117,35 @@ module NimbleLedger
       def leaf_doubt(leaf, path, range: LEAF)
         return nil if range.cover?(Units.mm(leaf))
 
-        meant = { "in" => "mm", "mm" => "in" }.fetch(leaf["unit"])
-        meant = nil unless range.cover?(Units.mm(leaf.merge("unit" => meant)))
-        hint = meant && ": #{leaf["value"]} #{meant}?"
-        Units::Question.new(
-          path,
-          "unit-slip",
-          "#{leaf["value"]} #{leaf["unit"]} is no leaf between #{range.begin} and #{range.end} mm#{hint}",
-          meant
-        )
+        slips = likely(leaf, range)
+        hint = slips.any? ? ": #{said(slips)}?" : ""
+        message = "#{leaf["value"]} #{leaf["unit"]} is no leaf between #{range.begin} and #{range.end} mm#{hint}"
+        question(path, "unit-slip", message, slips, leaf)
       end
 
       def sum_doubt
         return nil if SUM.cover?(mm)
 
         message = "the leaves come to #{mm.round(4)} mm; a plug's gap lies between #{SUM.begin} and #{SUM.end} mm"
-        Units::Question.new("#{@path}/leaves", "sum", message)
+        leaf = @given["leaves"].first
+        slips = @given["leaves"].one? ? likely(leaf, LEAF) : []
+        question("#{@path}/leaves", "sum", slips.any? ? "#{message}: #{said(slips)}?" : message, slips, leaf)
+      end
+
+      # Readings a leaf was probably meant as: the one that brings the sum nearest to the middle of the target first.
+      def likely(leaf, range)
+        slips = Units.meant(leaf, range)
+        return slips if target.nil?
+
+        middle = (target["low"] + target["high"]) / 2.0
+        slips.sort_by.with_index { |one, i| [Math.log((mm - Units.mm(leaf) + Units.mm(one)) / middle).abs, i] }
+      end
+
+      def said(slips) = slips.map { |one| "#{one["value"]} #{one["unit"]}" }.join(" or ")
+
+      def question(path, code, message, slips, leaf)
+        unit = slips.first && slips.first["unit"]
+        Units::Question.new(path, code, message, (unit if unit != leaf["unit"]), (slips if slips.any?))
       end
 
       def no_go_doubt

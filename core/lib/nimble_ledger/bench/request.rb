@@ -46,7 +46,10 @@ module NimbleLedger
       end
 
       # @return [Gap, nil]
-      def gap = asked("gap") { |given| Gap.new(given, standard: plug["gap_mm"], grade: plug["grade"]) }
+      def gap =
+        asked("gap") do |given|
+          Gap.new(given, standard: plug["gap_mm"], grade: plug["grade"], fine_wire: @house["fine_wire"])
+        end
 
       # @return [Torque, nil]
       def torque =

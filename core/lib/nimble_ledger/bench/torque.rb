@@ -25,6 +25,7 @@ module NimbleLedger
       # @param plug [Hash] what the profile says of the plug
       # @param head [String]
       # @param compound [Boolean] whether compound is used, where the request does not say
+      # @raise [InvalidInput] for an in-line adapter without both lengths
       # @param house [House::Settings]
       def initialize(given, plug:, head:, house:, compound: false, path: "/torque")
         @given = given
@@ -33,6 +34,7 @@ module NimbleLedger
         @house = house
         @path = path
         @compound = given.fetch("compound", compound)
+        refuse_without_lengths
         freeze
       end
 
@@ -42,13 +44,13 @@ module NimbleLedger
       # @return [Array(Float, Float), nil] N·m, where the profile gives a range
       def range = @plug["torque_range_nm"]&.map { |value| value * share }
 
-      # @return [Float, nil] N·m the wrench is set to; nil where a length is missing
+      # @return [Float, nil] N·m the wrench is set to
       def setting
         return nil if nm.nil?
         return nm unless @given["adapter"] == "in-line"
 
         wrench, adapter = @given.values_at("wrench_mm", "adapter_mm")
-        wrench && adapter && (nm * wrench / (wrench + adapter))
+        nm * wrench / (wrench + adapter)
       end
 
       # @return [Boolean, nil] whether the setting lies in the part of its scale a wrench is good for, ends included
@@ -60,7 +62,7 @@ module NimbleLedger
       end
 
       # @return [Array<Units::Question>]
-      def questions = [unknown, far_off, said_with_compound, lengths, *slips].compact
+      def questions = [unknown, far_off, said_with_compound, *slips].compact
 
       # @return [Hash] see formats.md, bench
       def to_h
@@ -114,14 +116,15 @@ module NimbleLedger
         )
       end
 
-      def lengths
-        return nil unless @given["adapter"] == "in-line" && !@given.values_at("wrench_mm", "adapter_mm").all?
+      # An in-line adapter changes the setting by both lengths.
+      def refuse_without_lengths
+        return unless @given["adapter"] == "in-line"
 
-        ask(
-          "/adapter",
-          "lengths",
-          "an in-line adapter changes the setting: the lengths of wrench and adapter are needed"
-        )
+        lacking = %w[wrench_mm adapter_mm].reject { |key| @given[key] }
+        return if lacking.empty?
+
+        found = lacking.map { |key| { "path" => "#{@path}/#{key}", "message" => "is needed with an in-line adapter" } }
+        raise InvalidInput.new("The setting with an in-line adapter needs both lengths.", details: found)
       end
 
       def slips

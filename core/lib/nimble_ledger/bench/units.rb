@@ -1,5 +1,7 @@
 # frozen_string_literal: true
 
+require "bigdecimal"
+
 module NimbleLedger
   module Bench
     # Units of the bench (model.md, head and section 10): kept in mm and N·m, read and shown in others; and what a typed
@@ -9,8 +11,10 @@ module NimbleLedger
       NM_PER_LB_FT = 1.3558179483
       LB_IN_PER_LB_FT = 12
 
-      # What a question is about and where it stands; `meant` is a code: the unit the value was probably in.
-      Question = Struct.new(:path, :code, :message, :meant) { def to_h = super.compact.transform_keys(&:to_s) }
+      # What a question is about and where it stands; `meant` is a code: the unit the value was probably in; `slips`
+      # are readings that make sense, the likeliest first: [{"value", "unit"}].
+      Question =
+        Struct.new(:path, :code, :message, :meant, :slips) { def to_h = super.compact.transform_keys(&:to_s) }
 
       module_function
 
@@ -23,6 +27,22 @@ module NimbleLedger
       def torque(nm)
         lb_ft = nm / NM_PER_LB_FT
         { "nm" => nm, "lb_ft" => lb_ft, "lb_in" => lb_ft * LB_IN_PER_LB_FT }
+      end
+
+      # A reading as it was probably meant: the same unit ten, a hundred or a thousand times smaller or larger, or the
+      # other unit (model.md section 10).
+      # @param reading [Hash] "value", "unit"
+      # @param range [Range] mm that are believed
+      # @return [Array<Hash>] readings within the range
+      #
+      #   Units.meant({ "value" => 0.41, "unit" => "in" }, 0.04..2.0)  #=> [{ "value" => 0.041, "unit" => "in" },
+      #                                                                #    { "value" => 0.41, "unit" => "mm" }]
+      def meant(reading, range)
+        typed = BigDecimal(reading["value"].to_s)
+        powers = [0.1r, 0.01r, 0.001r, 10r, 100r, 1000r].map { |factor| (typed.to_r * factor).to_f }
+        other = { "in" => "mm", "mm" => "in" }.fetch(reading["unit"])
+        found = powers.map { |value| { "value" => value, "unit" => reading["unit"] } }
+        [*found, reading.merge("unit" => other)].select { |one| range.cover?(mm(one)) }
       end
 
       # Slips of hands: what a value was typed as is off by one of these.

@@ -260,6 +260,11 @@ module NimbleLedger
       nm = Shape.number(max: 1000, above: 0, unit: "N·m")
       heads = Shape.object(required: { "aluminum" => nm, "cast-iron" => nm })
       turns = Shape.list(Shape.number(max: 3, unit: "turns"), min: 2, max: 2)
+      declare "bench",
+              "fine_wire",
+              "never",
+              Shape.one_of("never", "tool"),
+              "Fine-wire gap: never bent, or set with a gapping tool on the ground strap only"
       declare "bench", "compound_torque", 0.3, share, "Compound takes off a dry torque"
       declare "bench", "wrench_least", 0.2, share, "Least setting of a torque wrench, of its full scale"
       declare "bench",
