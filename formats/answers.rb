@@ -568,7 +568,7 @@ module Answers
         "moved" => list(object({ "kind" => words("coil", "plug"), "from" => list(INT), "now" => list(INT) })),
         "outcomes" => map(list(TEXT))
       },
-      { "other_codes" => list(TEXT) }
+      { "other_codes" => list(TEXT), "together" => list(TEXT) }
     )
   finding_out =
     object(

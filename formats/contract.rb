@@ -96,6 +96,8 @@ module Contract
         "when" => Shape.nullable(Shape.one_of(*NimbleLedger::Trace::Request::MOMENTS)),
         "lamp" => Shape.nullable(Shape.one_of("off", "steady", "blinking")),
         "codes" => Shape.nullable(NimbleLedger::Trace::Codes::SHAPE),
+        "counters" => NimbleLedger::Trace::Counters::SHAPE,
+        "sets" => NimbleLedger::Trace::Suspects::SETS,
         "evidence" =>
           Shape.list(
             Shape.object(
@@ -107,6 +109,7 @@ module Contract
               optional: {
                 "with" => Shape.integer(min: 1, max: 99),
                 "back" => Shape.boolean,
+                "run" => Shape.one_of("as-it-misfires", "otherwise"),
                 "minutes" => Shape.number(max: 10_000)
               }
             ),

@@ -23,8 +23,6 @@ RSpec.describe NimbleLedger::Card::Sheet do
   end
 
   Engines.codes.each do |code|
-    engine = Engines.engine(code)
-
     it "#{code}: takes every plug through its acts once, in order, with what it is tightened to" do
       each_sheet(code) do |found, sheet|
         done = acts_by_plug(sheet)

@@ -161,3 +161,27 @@ RSpec.describe "scopes by hand" do
     expect(found["own_cents"]).to be_within(1).of(found["returns"] * house["return_own_cents"])
   end
 end
+
+# Plug life used (model.md section 8): of plugs that are not alike, the first-due one says what is left.
+RSpec.describe NimbleLedger::Scope::Visits do
+  def plug(**known)
+    told = { age: 0, interval_km: 100_000, months: nil, run_months: 0, fresh_interval_km: 100_000 }.merge(known)
+    Struct.new(*told.keys).new(*told.values)
+  end
+
+  def left(*plugs) = described_class.new(plugs, fresh: false, yearly_km: 12_000, months: 6).left_share
+
+  it "goes by the plug that falls due first, though another has the smaller share left" do
+    later = plug(age: 80_000) # 20,000 km left: due in 20 months; 14 % left in six months
+    sooner = plug(interval_km: 40_000, age: 25_000) # 15,000 km left: due in 15 months; 22.5 % left
+    expect(left(later)).to be_within(1e-12).of(0.14)
+    expect(left(sooner)).to be_within(1e-12).of(0.225)
+    expect(left(later, sooner)).to be_within(1e-12).of(0.225)
+  end
+
+  it "takes the least of those that fall due together" do
+    long = plug(age: 85_000) # due in 15 months, 9 % left
+    short = plug(interval_km: 40_000, age: 25_000)
+    expect(left(long, short)).to be_within(1e-12).of(0.09)
+  end
+end

@@ -331,6 +331,61 @@ RSpec.describe NimbleLedger::Trace do
     refused("/evidence") { trace(tables: ruled, evidence: [done("look-coil", 2, "clean")]) }
   end
 
+  describe "given more" do
+    let(:swapped) { done("swap-both", 3, "moved", with: 2) }
+
+    it "takes no proof from a fault that was gone while it was not run the way it misfires" do
+      plain = trace(codes: code(3))
+      gone = done("swap-coil", 3, "none", with: 2)
+      idle = trace(codes: code(3), evidence: [gone.merge("run" => "otherwise")])
+      expect(idle["hypotheses"].map { |h| h["chance"] }).to eq(plain["hypotheses"].map { |h| h["chance"] })
+      expect(idle["hypotheses"].find { |h| h["cause"] == "coil" && h["cylinders"] == [3] }["now"]).to eq([2])
+      proved = trace(codes: code(3), evidence: [gone.merge("run" => "as-it-misfires")])
+      expect(proved["hypotheses"]).to eq(trace(codes: code(3), evidence: [gone])["hypotheses"])
+      moved = ->(run) { trace(codes: code(3), evidence: [done("swap-coil", 3, "moved", with: 2).merge(run)]) }
+      expect(moved.call("run" => "otherwise")["hypotheses"]).to eq(moved.call({})["hypotheses"])
+    end
+
+    it "renews coil and plug together where both moved and neither alone is surely it" do
+      found = trace(codes: code(3), evidence: [swapped])
+      expect(found["together"]).to eq(%w[coil-2 plug-2])
+      expect(trace(codes: code(3))).not_to include("together")
+      alone = trace(codes: code(3), evidence: [swapped, done("swap-plug", 2, "stayed", with: 4)])
+      expect(alone).not_to include("together")
+      refused("/evidence/0/run") { trace(evidence: [swapped.merge("run" => "idle")]) }
+    end
+
+    it "believes counters, as much as a few misfires, where the parts sit now" do
+      counted = trace(counters: { "3" => 214, "1" => 4 })
+      expect(chance(counted, "coil", 3)).to be > 5 * chance(counted, "coil", 1)
+      expect(trace(counters: { "3" => 0 })["hypotheses"]).to eq(trace["hypotheses"])
+      here = trace(evidence: [done("swap-coil", 3, "moved", with: 2)], counters: { "2" => 90 })
+      there = trace(evidence: [done("swap-coil", 3, "moved", with: 2)], counters: { "3" => 90 })
+      expect(chance(here, "coil", 3)).to be > chance(there, "coil", 3)
+      refused("/counters/9") { trace(counters: { "9" => 1 }) }
+    end
+
+    it "knows a whole set that is weak together, which no one cylinder explains" do
+      random = [{ "code" => "P0300", "status" => "stored" }]
+      found = trace(codes: random, when: "load", sets: ["coil"])
+      set = found["hypotheses"].find { |h| h["cause"] == "coil" && h["cylinders"].size == 6 }
+      expect(set["chance"]).to eq(found["hypotheses"].map { |h| h["chance"] }.max)
+      expect(found["hypotheses"].sum { |h| h["chance"] }).to be_within(1e-9).of(1)
+      expect(trace("QEZ4", sets: ["coil"])["hypotheses"]).to eq(trace("QEZ4")["hypotheses"])
+    end
+
+    it "takes what a test needs, for any test" do
+      away = trace(codes: code(3), tables: { "tests" => { "look-coil" => { "needs" => ["borescope"] } } })
+      expect(away["tests"].map { |test| test["test"] }).not_to include("look-coil")
+      refused("/tables/tests/look-coil/needs") { trace(tables: { "tests" => { "look-coil" => { "needs" => [3] } } }) }
+    end
+
+    it "prices by the rules it is asked by" do
+      expect(trace(rules: 2)["advice"]).to eq(trace["advice"])
+      refused("/rules") { trace(rules: 9) }
+    end
+  end
+
   it "formats/trace-tables.json is what is shipped (run bin/formats)" do
     path = File.join(Engines::ROOT, "formats/trace-tables.json")
     expect(JSON.parse(File.read(path))).to eq(described_class::SHIPPED)

@@ -5,7 +5,7 @@ import { Choice } from "../shared/fields/Choice";
 import { LiveNumber } from "../shared/fields/LiveNumber";
 import { Button, Heading, KeyHint, Small } from "../shared/parts";
 import type { Tracing } from "./useTrace";
-import { causeWords, doneWords, inHundred, outcomeWords, testWords } from "./words";
+import { causeWords, doneWords, inHundred, isNoProof, outcomeWords, testWords } from "./words";
 
 const Rows = styled.ol`
   list-style: none;
@@ -52,8 +52,10 @@ export function Known({ tracing, cylinders, isAdding, onAdding }: Props) {
   const name = (row: TraceSheet["evidence"][number]) => {
     if (row.from === "codes") return content.codes || bay.codes ? "Codes, and where there are none" : null;
     if (row.from === "when") return content.when ? "When it misfires" : null;
+    if (row.from === "counters") return "Misfires counted for each cylinder";
     return doneWords({ test: row.test ?? "", cylinder: row.cylinder ?? 0, with: row.with, outcome: row.outcome ?? "" });
   };
+  const unproven = own.map((one, at) => ({ one, at })).filter(({ one }) => isNoProof(one));
   const rows = sheet.evidence.map((row) => ({ row, said: name(row) })).filter(({ said }) => said !== null);
   const place = (row: TraceSheet["evidence"][number]) =>
     own
@@ -104,6 +106,21 @@ export function Known({ tracing, cylinders, isAdding, onAdding }: Props) {
             </li>
           );
         })}
+        {unproven.map(({ one, at }) => (
+          <li key={`unproven ${at}`}>
+            <span />
+            <span>
+              {doneWords(one)} <Small>no proof: it was not run the way it misfires</Small>
+            </span>
+            <span className="did">–</span>
+            <Button
+              aria-label={`Take back: ${doneWords(one)}, no proof`}
+              onPress={() => change((old) => ({ ...old, evidence: (old.evidence ?? []).filter((_, j) => j !== at) }))}
+            >
+              ✕
+            </Button>
+          </li>
+        ))}
       </Rows>
       {isAdding ? (
         <Something tracing={tracing} cylinders={cylinders} onDone={() => onAdding(false)} />
@@ -129,6 +146,7 @@ function Something({ tracing, cylinders, onDone }: SomethingProps) {
   const [partner, setPartner] = useState<number | null>(null);
   const [outcome, setOutcome] = useState<string | null>(null);
   const [minutes, setMinutes] = useState<number | null>(null);
+  const [run, setRun] = useState<"as-it-misfires" | "otherwise">("as-it-misfires");
   const swap = test?.startsWith("swap-") ?? false;
   const numbers = cylinders.map((number) => ({ id: String(number), text: String(number) }));
   const ready = test && cylinder && outcome && (!swap || partner);
@@ -171,6 +189,17 @@ function Something({ tracing, cylinders, onDone }: SomethingProps) {
         placeholder="outcome"
         isDisabled={!test}
       />
+      {swap && outcome === "none" && (
+        <Choice
+          label="It was run"
+          value={run}
+          options={[
+            { id: "as-it-misfires", text: "the way it misfires" },
+            { id: "otherwise", text: "otherwise" },
+          ]}
+          onPick={(id) => setRun(id as "as-it-misfires" | "otherwise")}
+        />
+      )}
       <LiveNumber label="Minutes" value={minutes} onValue={setMinutes} />
       <Button
         isDisabled={!ready}
@@ -181,6 +210,7 @@ function Something({ tracing, cylinders, onDone }: SomethingProps) {
             cylinder,
             outcome,
             ...(swap && partner ? { with: partner } : {}),
+            ...(swap && outcome === "none" ? { run } : {}),
             ...(minutes === null ? {} : { minutes }),
           };
           tracing.change((old) => ({ ...old, evidence: [...(old.evidence ?? []), done] }));

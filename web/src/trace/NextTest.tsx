@@ -2,7 +2,7 @@ import styled from "styled-components";
 import { useSession } from "../session/SessionGate";
 import { Button, Small } from "../shared/parts";
 import type { Tracing } from "./useTrace";
-import { adviceWords, outcomeWords, testWords, whyThis } from "./words";
+import { adviceWords, outcomeWords, SWAP_FIRST, testWords, togetherWords, whyThis } from "./words";
 
 const Card = styled.section`
   border-left: 5px solid var(--ink);
@@ -33,6 +33,13 @@ export function NextTest({ tracing }: { tracing: Tracing }) {
     <Card aria-label="What to do now" aria-busy={isStale}>
       <Small>{known ? "now" : "next: what tells most for its minutes"}</Small>
       <h3>{known || !best ? adviceWords(sheet) : testWords(best)}</h3>
+      {sheet.together && (
+        <p>
+          <strong>Renew both here: {togetherWords(sheet.together)}.</strong> They moved together and the fault with
+          them.
+        </p>
+      )}
+      {best?.with !== undefined && !known && <p>{SWAP_FIRST}</p>}
       {sheet.advice === "suspect" && <p>{adviceWords(sheet)}</p>}
       {best && !known && <p>{whyThis(sheet.tests, minutes)}</p>}
       {best && known && (
@@ -44,9 +51,9 @@ export function NextTest({ tracing }: { tracing: Tracing }) {
       )}
       {best && (
         <div className="chips" role="group" aria-label={testWords(best)}>
-          {(sheet.outcomes[best.test] ?? []).map((outcome) => (
+          {outcomes(best, sheet.outcomes[best.test] ?? []).map(({ outcome, run, words }) => (
             <Button
-              key={outcome}
+              key={words}
               onPress={() =>
                 change((old) => ({
                   ...old,
@@ -57,13 +64,14 @@ export function NextTest({ tracing }: { tracing: Tracing }) {
                       cylinder: best.cylinder,
                       ...(best.with ? { with: best.with } : {}),
                       outcome,
+                      ...(run ? { run } : {}),
                       minutes: Math.round(best.minutes),
                     },
                   ],
                 }))
               }
             >
-              {outcomeWords(best.test, outcome)}
+              {words}
             </Button>
           ))}
         </div>
@@ -71,3 +79,20 @@ export function NextTest({ tracing }: { tracing: Tracing }) {
     </Card>
   );
 }
+
+interface Outcome {
+  outcome: string;
+  run?: "as-it-misfires" | "otherwise";
+  words: string;
+}
+
+/** What a test may show; a swap after which nothing misfires is asked how it was run. */
+const outcomes = (test: { test: string; with?: number }, all: string[]): Outcome[] =>
+  all.flatMap((outcome): Outcome[] => {
+    const words = outcomeWords(test.test, outcome);
+    if (test.with === undefined || outcome !== "none") return [{ outcome, words }];
+    return [
+      { outcome, run: "as-it-misfires", words: `${words}, run the way it misfires` },
+      { outcome, run: "otherwise", words: `${words}, but not run so` },
+    ];
+  });

@@ -6,7 +6,7 @@ import { Choice } from "../shared/fields/Choice";
 import { Field } from "../shared/fields/Field";
 import { Button, Small } from "../shared/parts";
 import { list } from "../shared/format";
-import { codeWords, MOMENTS } from "./words";
+import { codeWords, counterWords, MOMENTS, readCounters } from "./words";
 import type { Tracing } from "./useTrace";
 
 const Grid = styled.div`
@@ -25,11 +25,19 @@ const Grid = styled.div`
   }
 `;
 
+const SETS = [
+  { id: "none", text: "no whole set" },
+  { id: "coil", text: "all coils" },
+  { id: "plug", text: "all plugs" },
+  { id: "wire", text: "all wires" },
+];
+
 /** What the customer says, when it happens, the lamp, the codes, what others did. */
 export function TakeIn({ page, tracing }: { page: TracePage; tracing: Tracing }) {
   const { content, change, bay } = tracing;
   const codes = content.codes ?? bay.codes;
   const [typed, setTyped] = useState<string | null>(null);
+  const [counted, setCounted] = useState<string | null>(null);
   const written = (codes ?? []).map((row) => row.code).join(" ");
   const words = (typed ?? written)
     .toUpperCase()
@@ -105,6 +113,25 @@ export function TakeIn({ page, tracing }: { page: TracePage; tracing: Tracing })
             {place(row.cylinder)}.
           </Small>
         ))}
+        <Field
+          label="Misfires counted, by cylinder"
+          value={counted ?? counterWords(content.counters)}
+          onChange={setCounted}
+          onBlur={() => {
+            const counters = counted === null ? null : readCounters(counted);
+            if (counters) set({ counters });
+            if (counters) setCounted(null);
+          }}
+          placeholder="3: 214, 1: 4"
+          maxLength={160}
+          problem={counted !== null && !readCounters(counted) ? "Write them as 3: 214, 1: 4." : undefined}
+        />
+        <Choice
+          label="Equally old and weak"
+          value={content.sets?.[0] ?? "none"}
+          options={SETS}
+          onPick={(id) => set({ sets: id === "none" ? [] : [id as "coil" | "plug" | "wire"] })}
+        />
         <Field
           className="wide"
           label="What others did"

@@ -1,6 +1,18 @@
 import { describe, expect, it } from "vitest";
 import type { TraceSheet } from "../api/client";
-import { adviceWords, causeWords, codeWords, doneWords, inHundred, leadWords, toSay, whyThis } from "./words";
+import {
+  adviceWords,
+  causeWords,
+  codeWords,
+  doneWords,
+  inHundred,
+  leadWords,
+  toSay,
+  whyThis,
+  readCounters,
+  counterWords,
+  isNoProof,
+} from "./words";
 
 const coil = { cause: "coil", cylinders: [3], now: [2], target: "coil-2", chance: 0.93 };
 const sheet = (rest: Partial<TraceSheet>) =>
@@ -78,4 +90,17 @@ describe("what a trace says", () => {
       "We looked at the coil and boot of cylinder 3: cracked.",
     ]);
   });
+});
+
+it("reads misfires counted for each cylinder, and asks again where it cannot", () => {
+  expect(readCounters("3: 214, 1: 4")).toEqual({ 3: 214, 1: 4 });
+  expect(readCounters("")).toEqual({});
+  expect(readCounters("three: 214")).toBeNull();
+  expect(counterWords({ 3: 214 })).toBe("3: 214");
+});
+
+it("knows when a fault that was gone proves nothing", () => {
+  expect(isNoProof({ outcome: "none", run: "otherwise" })).toBe(true);
+  expect(isNoProof({ outcome: "none", run: "as-it-misfires" })).toBe(false);
+  expect(isNoProof({ outcome: "moved", run: "otherwise" })).toBe(false);
 });

@@ -45,6 +45,34 @@ export function testWords({ test, cylinder, with: partner }: Pick<Test, "test" |
 
 const MOVED: Record<string, string> = { moved: "went along", stayed: "stayed", both: "both now", none: "gone" };
 
+/** What to do before a swap is run, so that what it shows is true. */
+export const SWAP_FIRST =
+  "Clear the codes, note where each part sits now, then run it the way it misfires: an idle does not prove a load.";
+
+/** Whether a fault that was gone says anything: only where it was run the way it misfires. */
+export const isNoProof = (done: { outcome: string; run?: string }) =>
+  done.outcome === "none" && done.run === "otherwise";
+
+/** Parts that are renewed together, by their targets: "coil 2 and plug 2". */
+export const togetherWords = (targets: string[]): string => list(targets.map((id) => id.replaceAll("-", " ")));
+
+/** Misfires counted for each cylinder, as they are typed: "3: 214, 1: 4". */
+export function readCounters(text: string): Record<string, number> | null {
+  const found: Record<string, number> = {};
+  for (const one of text.split(/[,;]+/).filter((part) => part.trim())) {
+    const [, cylinder, count] = /^\s*(\d{1,2})\s*[:= ]\s*(\d{1,7})\s*$/.exec(one) ?? [];
+    if (!cylinder || !count) return null;
+    found[cylinder] = Number(count);
+  }
+  return found;
+}
+
+/** The same written out again. */
+export const counterWords = (counters: Record<string, number> = {}): string =>
+  Object.entries(counters)
+    .map(([cylinder, count]) => `${cylinder}: ${count}`)
+    .join(", ");
+
 /** What a test showed. */
 export function outcomeWords(test: string, outcome: string): string {
   return test in EXCHANGED ? (MOVED[outcome] ?? outcome) : outcome.replaceAll("-", " ");

@@ -69,8 +69,8 @@ module NimbleLedger
         mm < target["low"] - TOLERANCE ? "closed" : "in-range"
       end
 
-      # A worn plug that is too wide is renewed, never gapped. Fine wire is never pried, by house rule set with a tool on
-      # its strap; a new one out of range is exchanged. A worn plug's gap is never copied: the target is always the
+      # A worn plug that is too wide is renewed, never gapped. Fine wire is never pried, by house rule set with a tool
+      # on its strap; a new one out of range is exchanged. A worn plug's gap is never copied: the target is always the
       # standard's or this car's.
       # @return [String, nil] close, open, leave, renew or exchange
       def advice

@@ -13,8 +13,7 @@ module NimbleLedger
 
       # What a question is about and where it stands; `meant` is a code: the unit the value was probably in; `slips`
       # are readings that make sense, the likeliest first: [{"value", "unit"}].
-      Question =
-        Struct.new(:path, :code, :message, :meant, :slips) { def to_h = super.compact.transform_keys(&:to_s) }
+      Question = Struct.new(:path, :code, :message, :meant, :slips) { def to_h = super.compact.transform_keys(&:to_s) }
 
       module_function
 

@@ -26,14 +26,19 @@ module NimbleLedger
       # @return [Array<Float>] months from now
       attr_reader :list
 
-      # @return [Float] share of its interval that the first-due plug has left at the end of the horizon, 0 to 1
+      # @return [Float] share of its interval that the first-due plug has left at the end of the horizon, 0 to 1; of
+      #   several that fall due at the same time the one with the least
       def left_share
-        last = list.last
-        shares = @plugs.map { |plug| last || @fresh ? fresh_left(plug, @months - (last || 0)) : old_left(plug) }
-        shares.min.clamp(0.0, 1.0)
+        due = @plugs.map { |plug| renewed? ? period(plug) : due(plug) }
+        first = @plugs.zip(due).select { |_plug, months| months <= due.min + LAST_DAY }.map(&:first)
+        since = @months - (list.last || 0)
+        first.map { |plug| renewed? ? fresh_left(plug, since) : old_left(plug) }.min.clamp(0.0, 1.0)
       end
 
       private
+
+      # Whether they are new at the end: put in now, or at a visit.
+      def renewed? = @fresh || list.any?
 
       def found
         return [] if @plugs.empty?

@@ -17,8 +17,9 @@ module NimbleLedger
       # @param moment [String, nil] when it misfires
       # @param evidence [Evidence]
       # @param tables [Tables]
+      # @param counters [Counters]
       # @raise [InvalidInput] when nothing is left that could be
-      def initialize(hypotheses, codes, moment, evidence, tables)
+      def initialize(hypotheses, codes, moment, evidence, tables, counters)
         @hypotheses = hypotheses
         @tables = tables
         @evidence = evidence
@@ -27,6 +28,7 @@ module NimbleLedger
           ["codes", ->(h) { codes.likelihood(h) }],
           ["when", ->(h) { moment ? tables.when(h.row, moment) : 1.0 }]
         ]
+        pieces << ["counters", ->(h) { counters.likelihood(places.affects(h)) }] if counters.any?
         pieces += evidence.counted.map { |one| [one, ->(h) { evidence.likelihood(h, one) }] }
         @stages = stages(pieces)
         freeze

@@ -79,7 +79,7 @@ module NimbleLedger
       def side(chance, there) = there ? chance : 1 - chance
 
       def cylinder(hypothesis, number)
-        return @tables.code("elsewhere") if hypothesis.elsewhere?
+        return @tables.code("elsewhere") if hypothesis.elsewhere? || hypothesis.set?
         return @tables.code("hit") if hypothesis.cylinders.include?(number)
 
         @tables.code(partner?(hypothesis, number) ? "partner" : "stray")

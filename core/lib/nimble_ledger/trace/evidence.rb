@@ -17,14 +17,24 @@ module NimbleLedger
             },
             optional: {
               "with" => Shape.integer(min: 1, max: 99),
-              "back" => Shape.boolean
+              "back" => Shape.boolean,
+              "run" => Shape.one_of("as-it-misfires", "otherwise")
             }
           ),
           max: 200
         )
 
-      # A test done: where parts sat before it.
-      Done = Struct.new(:test, :cylinder, :with, :outcome, :before) { def set = [cylinder, with].compact.sort }
+      # The outcome of a swap after which nothing misfires.
+      GONE = "none"
+
+      # A test done: where parts sat before it, and whether it was run the way it misfires.
+      Done =
+        Struct.new(:test, :cylinder, :with, :outcome, :before, :run) do
+          def set = [cylinder, with].compact.sort
+
+          # An idle does not prove a load: that nothing misfires any more, where it was run otherwise, is no evidence.
+          def proves? = !(outcome == GONE && run == "otherwise")
+        end
 
       # @return [Array<Done>] all, in their order
       attr_reader :list
@@ -45,9 +55,9 @@ module NimbleLedger
         freeze
       end
 
-      # Those that count: of the same test on the same cylinders the last.
+      # Those that count: what proves something, of the same test on the same cylinders the last.
       # @return [Array<Done>]
-      def counted = list.reverse.uniq { |one| [one.test, one.set] }.reverse
+      def counted = list.select(&:proves?).reverse.uniq { |one| [one.test, one.set] }.reverse
 
       # @param hypothesis [Hypothesis]
       # @param one [Done]
@@ -62,7 +72,7 @@ module NimbleLedger
       # @return [Array<Float>]
       def self.row(tables, name, hypothesis, here)
         test = tables.test(name)
-        return test["elsewhere"] if hypothesis.elsewhere?
+        return test["elsewhere"] if hypothesis.elsewhere? || (hypothesis.set? && Places::SWAPS.key?(name))
         return test["other"] unless here
 
         (hypothesis.boot? && test["here"]["boot"]) || test["here"].fetch(hypothesis.row)
@@ -74,7 +84,8 @@ module NimbleLedger
         refuse_outcome(given, path)
         %w[cylinder with].each { |key| refuse_unknown(given[key], "#{path}/#{key}") if given[key] }
         refuse_swap(given, path)
-        found = Done.new(given["test"], given["cylinder"].to_i, given["with"]&.to_i, given["outcome"], @places)
+        found =
+          Done.new(given["test"], given["cylinder"].to_i, given["with"]&.to_i, given["outcome"], @places, given["run"])
         @places = @places.swapped(found.test, found.cylinder, found.with) if Places::SWAPS.key?(found.test) &&
           !given["back"]
         found

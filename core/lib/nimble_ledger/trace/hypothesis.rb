@@ -12,7 +12,9 @@ module NimbleLedger
       attr_reader :cause, :cylinders, :part, :prior
 
       # @param prior [Float] chance before anything is known
-      def initialize(cause, cylinders, prior, part: nil)
+      # @param set [Boolean] whether it is all parts of the kind together, weak and equally old: no swap finds it
+      def initialize(cause, cylinders, prior, part: nil, set: false)
+        @set = set
         @cause = cause
         @cylinders = cylinders
         @prior = prior
@@ -20,6 +22,7 @@ module NimbleLedger
         freeze
       end
 
+      def set? = @set
       def boot? = part&.kind == "boot"
       def elsewhere? = cause == "elsewhere"
 
@@ -27,7 +30,7 @@ module NimbleLedger
       def row = cause == "cap-and-rotor" ? "wire" : cause
 
       # The same with its prior times something.
-      def times(factor) = Hypothesis.new(cause, cylinders, prior * factor, part: part)
+      def times(factor) = Hypothesis.new(cause, cylinders, prior * factor, part: part, set: set?)
     end
   end
 end

@@ -24,7 +24,10 @@ module NimbleLedger
             "when" => Shape.one_of(*MOMENTS),
             "open" => Shape.list(Shape.string(max: 80), max: Profile::MAX_STEPS, unique: true),
             "evidence" => Evidence::SHAPE,
+            "counters" => Counters::SHAPE,
+            "sets" => Suspects::SETS,
             "tables" => Tables::SHAPE,
+            "rules" => Shape.one_of(*Rules::KNOWN.keys),
             "diagnosis_rate_cents" => Shape.number(max: 100_000_000, unit: "cents")
           }
         )
@@ -48,7 +51,8 @@ module NimbleLedger
         @codes = Codes.new(hash["codes"], car.engine, @tables)
         refuse_open
         @given = hash["evidence"] || []
-        @suspects = Suspects.new(car, @tables, brittle: car.condition.brittle?).list
+        @counters = Counters.new(hash["counters"], car.engine, @tables)
+        @suspects = Suspects.new(car, @tables, brittle: car.condition.brittle?, sets: hash["sets"] || []).list
         @belief = believed(@given)
         freeze
       end
@@ -105,7 +109,8 @@ module NimbleLedger
       def candidates(effort) =
         Candidates.new(car, belief, Reach.new(car, @hash["open"] || [], @tables, effort: effort), @tables)
 
-      def believed(given) = Belief.new(@suspects, @codes, moment, Evidence.new(given, car.engine, @tables), @tables)
+      def believed(given) =
+        Belief.new(@suspects, @codes, moment, Evidence.new(given, car.engine, @tables), @tables, @counters)
 
       def advice(candidates, effort) = Advice.new(car, belief, candidates, rate_cents: rate, effort: effort)
 
@@ -128,11 +133,14 @@ module NimbleLedger
           "hypotheses" => hypotheses,
           "tests" => candidates.list.map(&:to_h),
           "advice" => advice.word,
+          "together" => together,
           "cautions" => cautions,
           "evidence" => steps,
           "other_codes" => @codes.others
-        }.reject { |key, value| key == "other_codes" && value.empty? }
+        }.reject { |key, value| %w[other_codes together].include?(key) && value.empty? }
       end
+
+      def together = Together.new(belief, Repairs.new(car.engine, belief.places)).targets.map(&:id)
 
       def moment = @hash["when"] || (@codes.cold? ? "cold" : nil)
       def rate = @hash["diagnosis_rate_cents"] || car.house["rate_cents"]

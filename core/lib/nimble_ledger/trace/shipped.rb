@@ -52,6 +52,15 @@ module NimbleLedger
           "elsewhere" => 0.06
         }
       },
+      "counters" => {
+        "inside" => 0.95,
+        "weight" => 6
+      },
+      "sets" => {
+        "coil" => 0.1,
+        "plug" => 0.1,
+        "wire" => 0.1
+      },
       "brittle" => {
         "wire" => 1.5,
         "wiring" => 1.4

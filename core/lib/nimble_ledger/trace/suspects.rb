@@ -5,10 +5,15 @@ module NimbleLedger
     # Every fault an engine may have, with its chance before anything is known (model.md section 9, "Hypotheses" and
     # "Prior").
     class Suspects
+      # Kinds of part that may be weak all together.
+      SETS = Shape.list(Shape.one_of("coil", "plug", "wire"), max: 3, unique: true)
+
       # @param car [Car]
       # @param tables [Tables]
       # @param brittle [Boolean] whether connectors are
-      def initialize(car, tables, brittle: false)
+      # @param sets [Array<String>] kinds of part that are equally old and weak
+      def initialize(car, tables, brittle: false, sets: [])
+        @sets = sets
         @engine = car.engine
         @tables = tables
         @brittle = brittle
@@ -20,11 +25,20 @@ module NimbleLedger
       def list
         shares = @tables.prior(@engine.ignition)
         all = shares.flat_map { |cause, share| hypotheses(cause, share) }
+        all += @sets.filter_map { |kind| set(kind, all) }
         whole = all.sum(0.0, &:prior)
         all.map { |hypothesis| hypothesis.times(1 / whole) }
       end
 
       private
+
+      # All parts of a kind, weak together: of no one cylinder. A rail is one suspect already.
+      def set(kind, suspects)
+        cylinders = suspects.select { |one| one.cause == kind }.flat_map(&:cylinders).uniq.sort
+        return if cylinders.empty? || (kind == "coil" && rail?)
+
+        Hypothesis.new(kind, cylinders, @tables.set(kind).to_f, set: true)
+      end
 
       def hypotheses(cause, share)
         case cause

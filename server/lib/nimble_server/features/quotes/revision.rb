@@ -114,18 +114,13 @@ module NimbleServer
               quoted_tenths: answer.quoted_tenths,
               total_cents: answer.price.total_cents
             )
-          answer.price.list.each_with_index do |line, i|
-            @shop.insert(
-              :quote_lines,
-              scope_id: id,
-              position: i,
-              kind: line.kind,
-              label: line.label,
-              part: line.part,
-              quantity: line.quantity,
-              unit_cents: line.unit_cents,
-              cents: line.cents
-            )
+          store_lines(id, answer.price.list)
+        end
+
+        def store_lines(scope_id, lines)
+          lines.each_with_index do |line, i|
+            values = line.to_h.slice(:kind, :label, :part, :quantity, :unit_cents, :cents)
+            @shop.insert(:quote_lines, scope_id: scope_id, position: i, **values)
           end
         end
 

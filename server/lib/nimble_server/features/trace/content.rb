@@ -29,6 +29,8 @@ module NimbleServer
             "codes" => @hash["codes"] || @bay.codes,
             "lamp" => @hash["lamp"] || @bay.lamp,
             "when" => @hash["when"],
+            "counters" => @hash["counters"],
+            "sets" => @hash["sets"],
             "open" => @bay.open,
             "evidence" => @bay.evidence + (@hash["evidence"] || []).map { |one| one.slice(*EVIDENCE) },
             "diagnosis_rate_cents" => house.settings["diagnosis_rate_cents"]
@@ -39,7 +41,7 @@ module NimbleServer
         # @return [Numeric] minutes
         def minutes = (@hash["evidence"] || []).sum { |one| one["minutes"] || 0 }
 
-        EVIDENCE = %w[test cylinder with outcome back].freeze
+        EVIDENCE = %w[test cylinder with outcome back run].freeze
         private_constant :EVIDENCE
       end
     end
