@@ -3,8 +3,8 @@
 module NimbleLedger
   module Trace
     # Misfires counted for each cylinder by the scan tool (model.md section 9, "Given more"): a suspect is the
-    # likelier the more of them lie where it sits now. Counts of one drive hang together, so that all of them say as much as a few
-    # independent misfires (docs/trace.md).
+    # likelier the more of them lie where it sits now. Counts of one drive hang together, so that all of them say as
+    # much as a few independent misfires (docs/trace.md).
     #
     #   Counters.new({ "3" => 214, "1" => 4 }, engine, tables).likelihood([3])  #=> 0.69…
     class Counters
