@@ -72,7 +72,7 @@ module CardCases
   def plugged(plug, nth) = nth ? { "plug" => plug, "nth" => nth } : { "plug" => plug }
 
   def came(rng)
-    outcome = NimbleLedger::Risk::Live::OUTCOMES.sample(random: rng)
+    outcome = NimbleLedger::Risk::LiveOdds::OUTCOMES.sample(random: rng)
     rng.rand < 0.5 ? { "outcome" => outcome } : { "outcome" => outcome, "sign" => "chirps" }
   end
 end

@@ -17,7 +17,7 @@ module BenchWorkshop
     numbers = (1..16).to_a
     built = { arrangement: "inline", mounting: "lengthwise", cylinders: 16, ignition: "coil-on-plug" }
     sketch = { code: "LARGEST", name: "Largest", layers: [], moves: [], plug: {}, provisional: false, **built }
-    kinds = NimbleLedger::Workshop::Kinds.new(Engines.codes.map { |code| Engines.profile_of(code) })
+    kinds = NimbleLedger::Workshop::UsualTimes.new(Engines.codes.map { |code| Engines.profile_of(code) })
     profile = NimbleLedger::Workshop::Sketch.new(JSON.parse(JSON.generate(sketch)), kinds: kinds).profile
     64.times do |i|
       over = i < 32 ? numbers : numbers.last(8)

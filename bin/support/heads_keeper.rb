@@ -3,13 +3,13 @@
 require_relative "../../server/lib/nimble_server"
 
 # Keeps the head of every shop's record in a file beside the keys while the program runs: told by the web processes
-# when a record grows (features/record/book.rb), it looks and writes. It runs in bin/start's own process, whose user
+# when a record grows (features/record/act_log.rb), it looks and writes. It runs in bin/start's own process, whose user
 # the web processes are not.
 class HeadsKeeper
   PAUSE = 1 # second between two looks when the database is away
 
   # @param url [String] of the database, as the owner
-  # @param heads [NimbleServer::Features::Record::Heads]
+  # @param heads [NimbleServer::Features::Record::ChainHeads]
   # @yieldparam line [String] what to say
   def initialize(url, heads, &say)
     @url = url
@@ -35,7 +35,7 @@ class HeadsKeeper
     @db = NimbleServer::Database.connect(@url, connections: 1)
     loop do
       look
-      @db.listen(NimbleServer::Features::Record::Book::CHANNEL, timeout: 5, after_listen: ->(_connection) { look })
+      @db.listen(NimbleServer::Features::Record::ActLog::CHANNEL, timeout: 5, after_listen: ->(_connection) { look })
     rescue Sequel::Error, SystemCallError
       sleep PAUSE
     end

@@ -44,7 +44,7 @@ class Restore
     raise Archive::Refused, "The record of #{faulty.shop} does not hold: nothing was restored." if faulty
 
     NimbleServer::Features::Record::Baseline.new(db, keys: keys).take
-    NimbleServer::Features::Record::Heads.new("#{DATA}/record_heads").note(db)
+    NimbleServer::Features::Record::ChainHeads.new("#{DATA}/record_heads").note(db)
     puts "Restored as of #{manifest["made_at"]}. bin/start serves it."
     true
   ensure

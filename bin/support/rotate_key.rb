@@ -52,7 +52,7 @@ class RotateKey
       .select_map(:id)
       .each do |id|
         shop = NimbleServer::Shop.new(db, id, actor: NimbleServer::Actor.system("rotate-key"), keys: new)
-        NimbleServer::Features::Record::Book.new(shop).append(
+        NimbleServer::Features::Record::ActLog.new(shop).append(
           "key-rotated",
           "key #{new.newest}",
           { "from" => old, "to" => new.newest }

@@ -94,7 +94,7 @@ class Start
   def prepare
     ENV["SESSION_SECRET"] ||= secret("session_secret") { SecureRandom.hex(64) }
     ENV[NimbleServer::Features::Record::Keys::VARIABLE] ||= secret("record_keys") { "1 #{SecureRandom.hex(32)}" }
-    ENV[NimbleServer::Features::Offers::Link::VARIABLE] ||= secret("link_secret") { SecureRandom.hex(64) }
+    ENV[NimbleServer::Features::Offers::CustomerToken::VARIABLE] ||= secret("link_secret") { SecureRandom.hex(64) }
     ENV[NimbleServer::Features::Jobs::Scan::VARIABLE] ||= free_port.to_s
     ENV["PUBLIC_URL"] ||= "http://127.0.0.1:#{@port}"
     db = NimbleServer::Database.connect(@cluster.url)
@@ -153,7 +153,7 @@ class Start
       end
   end
 
-  def heads = @heads ||= NimbleServer::Features::Record::Heads.new("#{DATA}/record_heads")
+  def heads = @heads ||= NimbleServer::Features::Record::ChainHeads.new("#{DATA}/record_heads")
 
   def serve
     @listener = TCPServer.new("127.0.0.1", @port)

@@ -17,7 +17,7 @@ class Verify
     paper = paper(arguments)
     cluster = Cluster.new("#{DATA}/postgres").attach
     db = NimbleServer::Database.connect(cluster.url)
-    heads = NimbleServer::Features::Record::Heads.new("#{DATA}/record_heads")
+    heads = NimbleServer::Features::Record::ChainHeads.new("#{DATA}/record_heads")
     found = NimbleServer::Features::Record::Verification.new(db, keys, heads: heads.to_h)
     paper ? known(found, *paper) : all(found)
   ensure

@@ -136,12 +136,12 @@ RSpec.describe NimbleServer::PlainBytes do
   it "has the security headers on every kind of answer" do
     throttled = Client.new.tap(&:refresh)
     throttled.env("REMOTE_ADDR", "203.0.113.99")
-    stub_const("NimbleServer::Features::Accounts::Tries::FROM_ONE_ADDRESS", 0)
+    stub_const("NimbleServer::Features::Accounts::SignInTries::FROM_ONE_ADDRESS", 0)
     expect(
       throttled.call(:post, "/api/account/login", { email: "advisor@merrow.example", password: "wrong" }).first
     ).to eq(429)
     expect(throttled.last_response.headers.keys).to include(*HEADERS)
-    broken = NimbleServer::SecurityHeaders.new(NimbleServer::LastResort.new(->(_env) { raise "odd" }))
+    broken = NimbleServer::SecurityHeaders.new(NimbleServer::ErrorFallback.new(->(_env) { raise "odd" }))
     before, $stderr = $stderr, StringIO.new
     status, headers, = broken.call({})
     logged, $stderr = $stderr.string, before

@@ -3,7 +3,7 @@
 require_relative "spec_helper"
 
 # The ledger over HTTP: jobs posted once, the past brought along, promise against truth, who sees what.
-RSpec.describe NimbleServer::Features::Ledger::Book do
+RSpec.describe NimbleServer::Features::Ledger::Posting do
   let(:owner) { Client.as("owner@merrow.example") }
   let(:stranger) { Client.as("owner@hollow.example") }
   let(:bay) { Client.as("bay@merrow.example") }
@@ -67,7 +67,7 @@ RSpec.describe NimbleServer::Features::Ledger::Book do
     expect(again.slice("added", "known")).to eq("added" => 0, "known" => 2)
     entry = TestServer.db[:ledger_entries].where(key: "import:#{mark}-1").get(:entry).to_h
     expect(entry["finished"]).to eq("2025-03-04T12:00:00Z").or match(/\A2025-03-04T1\d:00:00Z\z/)
-    believed = NimbleLedger::Time::Total.new(entry["mean_minutes"], entry["sd_minutes"]**2)
+    believed = NimbleLedger::Time::LognormalTotal.new(entry["mean_minutes"], entry["sd_minutes"]**2)
     expect(believed.quantile(0.65) / 60).to be_within(1e-9).of(1.5)
     expect(stranger.call(:get, "/api/ledger/table").last).to include("SK18,Ebba Quillon", "finished,engine")
   end

@@ -367,7 +367,7 @@ RSpec.describe NimbleServer::Features::Offers do
     agreed = paper(sent).strings.join(" ")
     expect(agreed).to include("Ines Calloway said yes to").and include("Kept in the shop's record")
     head = agreed[/record (\d+ \h{12})/, 1] || agreed[/is now (\d+ \h{12})/, 1]
-    expect(head).to eq(NimbleServer::Features::Record::Book.new(NimbleServer::Shop.new(@db, shop_id)).head)
+    expect(head).to eq(NimbleServer::Features::Record::ActLog.new(NimbleServer::Shop.new(@db, shop_id)).head)
   end
 
   # Text and pages of the page to sign.

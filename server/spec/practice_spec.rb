@@ -3,7 +3,7 @@
 require_relative "spec_helper"
 
 # Practice over HTTP: a made-up car by its number, tests on it, the truth; nothing of it is kept.
-RSpec.describe NimbleServer::Features::Practice::Corner do
+RSpec.describe NimbleServer::Features::Practice::PracticeCars do
   let(:client) { Client.as("bay@merrow.example") }
 
   let(:seed) { client.practice_number }

@@ -136,7 +136,7 @@ RSpec.describe NimbleServer::Features::Accounts::SignIn do
       mail = account("famous")
       expect(from("198.51.100.8", mail, TestServer::PASSWORD)).to eq(200)
       tries =
-        NimbleServer::Features::Accounts::Tries.new(
+        NimbleServer::Features::Accounts::SignInTries.new(
           NimbleServer::Database.connect(TestServer.cluster.url("nimble_door"), connections: 1)
         )
       45.times { |i| tries.failed("203.0.113.#{i}", mail) }
@@ -144,7 +144,9 @@ RSpec.describe NimbleServer::Features::Accounts::SignIn do
       expect(from("192.0.2.1", mail, TestServer::PASSWORD)).to eq(429)
       expect(from("198.51.100.8", mail, TestServer::PASSWORD)).to eq(200)
       later = Struct.new(:now).new(Time.now + 301)
-      expect(NimbleServer::Features::Accounts::Tries.new(TestServer.db, clock: later).wait("192.0.2.1", mail)).to be_nil
+      expect(
+        NimbleServer::Features::Accounts::SignInTries.new(TestServer.db, clock: later).wait("192.0.2.1", mail)
+      ).to be_nil
     end
 
     it "are counted for all web processes together" do

@@ -50,7 +50,7 @@ RSpec.describe NimbleServer::Features::Record::Bindings do
   def settled_question(advisor)
     quote = @db[:offers].where(shop_id: @shop_id).order(:created_at).first
     advisor.call(:get, "/api/quotes/#{quote[:quote_id]}/yes")
-    secret = NimbleServer::Features::Offers::Link.secret(quote[:id])
+    secret = NimbleServer::Features::Offers::CustomerToken.secret(quote[:id])
     Rack::MockRequest.new(@app).post("/y/#{secret}", params: { act: "question", question: "How long does it take?" })
   end
 
@@ -252,7 +252,7 @@ RSpec.describe NimbleServer::Features::Record::Bindings do
   # Setting a column to what it is changes nothing.
   def search_nothing = { phone: Sequel[:phone] }
 
-  describe NimbleServer::Features::Record::Heads do
+  describe NimbleServer::Features::Record::ChainHeads do
     around do |example|
       Dir.mktmpdir do |folder|
         @path = "#{folder}/heads"

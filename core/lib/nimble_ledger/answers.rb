@@ -26,7 +26,7 @@ module NimbleLedger
     # @raise [InvalidInput] for a format nobody knows, and for what the request gets wrong
     # @raise [ImpossiblePlan]
     # @return [Hash]
-    def to(hash, documents: Documents.new, effort: Access::Effort.new)
+    def to(hash, documents: Documents.new, effort: Access::NodeBudget.new)
       Shape.open_object.check!(hash, what: "request", code: "invalid_request")
       kind = KINDS[hash["format"]] or refuse(hash["format"])
       kind.build(hash, documents: documents).answer(effort: effort)

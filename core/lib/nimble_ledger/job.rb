@@ -29,10 +29,10 @@ module NimbleLedger
     # @param discount [Hash, nil] {"label", "cents"}
     # @param diagnosis [Price::Diagnosis, nil] what finding out may cost beside it
     # @param codes [Boolean] whether the car came with fault codes
-    # @param live [Risk::Live, nil] what has come out already
+    # @param live [Risk::LiveOdds, nil] what has come out already
     # @param without [Array<String>] targets that are not to be added
     # @param lines [Array<Hash>] work and parts by hand (Price::Lines::BY_HAND)
-    # @param effort [Access::Effort] shared by all that is computed for one answer or page
+    # @param effort [Access::NodeBudget] shared by all that is computed for one answer or page
     # @raise [ImpossiblePlan]
     def initialize(
       car,
@@ -45,7 +45,7 @@ module NimbleLedger
       live: nil,
       without: [],
       lines: [],
-      effort: Access::Effort.new
+      effort: Access::NodeBudget.new
     )
       @car = car
       @lines = lines

@@ -140,7 +140,8 @@ RSpec.describe NimbleLedger::Access::Alternatives do
     end
 
     it "hangs the throttle aside when something else needs it off anyway (lengthwise V6)" do
-      members = ->(*ids) { Engines.answer("KUJ6", ids).plan.choices["manifold"] }
+      tools = [*Engines::EQUIPMENT, "scan-tool"]
+      members = ->(*ids) { Engines.answer("KUJ6", ids, equipment: tools).plan.choices["manifold"] }
       expect([members.call("plug-2"), members.call("plug-2", "throttle-clean")]).to eq(
         [["throttle-unplug"], ["throttle-aside"]]
       )

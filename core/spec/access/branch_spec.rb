@@ -62,7 +62,7 @@ RSpec.describe NimbleLedger::Access::Branch do
     expect(copy.take(3)).to be(true)
   end
 
-  describe NimbleLedger::Access::Guess do
+  describe NimbleLedger::Access::StartingPlan do
     it "meets every choice, what it takes holding included, for no less than the least there is" do
       found = described_class.new(problem, weights, bound).best
       expect(found.force).to be(true)

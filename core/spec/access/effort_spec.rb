@@ -3,7 +3,7 @@
 require_relative "../spec_helper"
 
 # The search has a budget counted in nodes (model.md section 2, "Effort").
-RSpec.describe NimbleLedger::Access::Effort do
+RSpec.describe NimbleLedger::Access::NodeBudget do
   def answer(hash, ids, effort: described_class.new) =
     NimbleLedger::Estimate::Answer.new(
       NimbleLedger::Estimate::Request.build(Engines.request(ids, engine: hash)),

@@ -60,7 +60,7 @@ RSpec.describe NimbleLedger::Access::Planner do
       planner = planner(hash)
       ids = hash["targets"].map { |t| t["id"] }.grep(/t\d/)
       compare(hash, ids, equipment: [], pins: nil, corrosion: "none")
-      effort = NimbleLedger::Access::Effort.new
+      effort = NimbleLedger::Access::NodeBudget.new
       planner.plan(ids.map { |id| planner.graph.engine.target(id) }, effort: effort)
       decided << effort.visited
     end

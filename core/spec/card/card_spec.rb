@@ -154,7 +154,7 @@ RSpec.describe NimbleLedger::Card do
       pieces.flat_map do |row|
         (row["ticks"] || []).map { |tick| ["tick", { "piece" => row["id"], "item" => tick["item"] }] }
       end
-    open = ->(*marks) { described_class::Open.new(standing(agreed, *marks)).list }
+    open = ->(*marks) { described_class::OpenItems.new(standing(agreed, *marks)).list }
     expect(open.call(*done, *ticks)).to eq([])
     expect(open.call(*done, *ticks.drop(1)).map { |row| row["item"] }).to eq([ticks.first.last["item"]])
     expect(open.call(*done.drop(1), *ticks).map { |row| row["piece"] }).to eq([pieces.first["id"]])

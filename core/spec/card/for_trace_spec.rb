@@ -2,7 +2,7 @@
 
 require_relative "../spec_helper"
 
-RSpec.describe NimbleLedger::Card::ForTrace do
+RSpec.describe NimbleLedger::Card::TraceEvidence do
   let(:sheet) do
     {
       "plugs" => [{ "key" => "plug-1", "cylinder" => 1 }, { "key" => "plug-2", "cylinder" => 2 }],

@@ -2,7 +2,7 @@
 
 require_relative "../spec_helper"
 
-RSpec.describe NimbleLedger::Ledger::Entwined do
+RSpec.describe NimbleLedger::Ledger::ConfoundedEffects do
   def pairs(*rows) = described_class.of(rows).map(&:to_a)
 
   it "names an engine and the one who works on it and on nothing else" do

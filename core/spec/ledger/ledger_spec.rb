@@ -68,7 +68,7 @@ RSpec.describe NimbleLedger::Ledger do
   it "uses nothing from the future: poisoning it changes no prediction before" do
     jobs = NimbleLedger::Ledger::Simulator.new(8).jobs(60)
     history = ->(list) do
-      parsed = list.map { |job| described_class::Job.new(job, NimbleLedger::House::Settings.defaults) }
+      parsed = list.map { |job| described_class::FinishedJob.new(job, NimbleLedger::House::Settings.defaults) }
       described_class::Backtest.new(parsed, NimbleLedger::House::Settings.defaults).tested.first(40)
     end
     poisoned = jobs.first(40) + jobs.drop(40).map { |job| job.merge("actual_minutes" => job["mean_minutes"] * 40) }

@@ -29,7 +29,7 @@ RSpec.describe NimbleLedger::Ledger::Lesson do
   it "says the same as the answer: its corrections are those predictions are made with" do
     ask = { "engine" => "E2", "technician" => nil, "mean_minutes" => 120, "sd_minutes" => 20 }
     predicted = history(jobs, predict: [ask]).answer["predict"].first
-    total = NimbleLedger::Time::Total.new(120.0, 400.0)
+    total = NimbleLedger::Time::LognormalTotal.new(120.0, 400.0)
     found = NimbleLedger::Time::Correction.from(lesson["engines"]["E2"]).of(total, common_variation: 0.12)
     expect(found.mean).to be_within(1e-9).of(predicted["mean_minutes"])
     { "p50" => 0.5, "p80" => 0.8, "p95" => 0.95 }.each do |name, p|
@@ -67,7 +67,7 @@ RSpec.describe NimbleLedger::Ledger::Lesson do
     asked = found["lesson"]["engines"]["E1"]["z"].to_h { |row| row.values_at("p", "z") }
     expect(asked.keys).to include(0.72, 0.5, 0.8, 0.95)
     expect(asked.sort.map(&:last)).to eq(asked.values.sort)
-    total = NimbleLedger::Time::Total.new(120.0, 400.0)
+    total = NimbleLedger::Time::LognormalTotal.new(120.0, 400.0)
     correction = NimbleLedger::Time::Correction.from(found["lesson"]["engines"]["E1"])
     house = NimbleLedger::House::Settings.defaults.with({ "quantile" => 0.72 })
     ask = { "engine" => "E1", "technician" => nil, "mean_minutes" => 120, "sd_minutes" => 20 }
@@ -97,7 +97,7 @@ RSpec.describe NimbleLedger::Ledger::Lesson do
           technician: nil
         ).mean
       end
-      built = list.map { |job| NimbleLedger::Ledger::Job.new(job, NimbleLedger::House::Settings.defaults) }
+      built = list.map { |job| NimbleLedger::Ledger::FinishedJob.new(job, NimbleLedger::House::Settings.defaults) }
       NimbleLedger::Ledger::Backtest.new(built, NimbleLedger::House::Settings.defaults, watch: watch)
       rows.first(300)
     end

@@ -95,7 +95,7 @@ RSpec.describe "unseen shops" do
     found = answer(apart)
     expect(found["engines"]["E1"]).to be_within(1e-9).of(found["technicians"]["Una"])
     pairs = apart.map { |job| job.values_at("engine", "technician") }
-    expect(NimbleLedger::Ledger::Entwined.of(pairs).map(&:to_a)).to eq([%w[E1 Una]])
+    expect(NimbleLedger::Ledger::ConfoundedEffects.of(pairs).map(&:to_a)).to eq([%w[E1 Una]])
   end
 
   it "says the same whatever the jobs are called and in whatever order they stand" do
@@ -122,8 +122,8 @@ RSpec.describe "unseen shops" do
   it "takes a past that knows quoted hours only: its estimate is the one behind the quote" do
     house = NimbleLedger::House::Settings.defaults
     [0.6, 1.5, 7.9].each do |hours|
-      told = NimbleLedger::Ledger::FromQuote.estimate(hours, house)
-      total = NimbleLedger::Time::Total.new(told["mean_minutes"], told["sd_minutes"]**2)
+      told = NimbleLedger::Ledger::EstimateFromQuotedHours.estimate(hours, house)
+      total = NimbleLedger::Time::LognormalTotal.new(told["mean_minutes"], told["sd_minutes"]**2)
       expect(total.quantile(house["quantile"])).to be_within(1e-9).of(hours * 60)
       expect(told["sd_minutes"] / told["mean_minutes"]).to be_within(1e-12).of(house["common_variation"])
     end

@@ -48,7 +48,7 @@ RSpec.describe "the worked example of docs/ledger.md" do
   end
 
   it "starts from the estimate as the house made it" do
-    total = NimbleLedger::Time::Total.new(100.0, 225.0)
+    total = NimbleLedger::Time::LognormalTotal.new(100.0, 225.0)
     expect(total.quantile(0.8).round).to eq(112)
     expect(PAGE).to include("Before the two it was 100, and 112.")
   end

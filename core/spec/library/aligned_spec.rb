@@ -2,7 +2,7 @@
 
 require_relative "../spec_helper"
 
-RSpec.describe NimbleLedger::Library::Aligned do
+RSpec.describe NimbleLedger::Library::AlignedSteps do
   def engine(*steps)
     rows = steps.map { |id, label, off, on| step(id, off).merge("label" => label, "refit" => [on, on, on]) }
     through = steps.map(&:first)

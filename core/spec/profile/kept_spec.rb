@@ -2,7 +2,7 @@
 
 require_relative "../spec_helper"
 
-RSpec.describe NimbleLedger::Profile::Kept do
+RSpec.describe NimbleLedger::Profile::ProfileCache do
   subject(:kept) { described_class.new }
 
   it "works out once what depends on the same, and again what depends on something else" do

@@ -25,7 +25,7 @@ RSpec.describe NimbleLedger::Quote::Explanation do
       4.times do
         chosen = numbers.sample(rng.rand(1..numbers.size), random: rng).sort
         plan = Engines.answer(code, Engines.targets(code, "plug", chosen)).plan
-        under = NimbleLedger::Quote::Under.new(plan, chosen)
+        under = NimbleLedger::Quote::LayersOver.new(plan, chosen)
         over = ->(step) do
           plan.chains.select { |_target, ids| ids.include?(step.id) }.keys.flat_map(&:cylinders).uniq.sort & chosen
         end

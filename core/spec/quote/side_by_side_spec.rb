@@ -37,7 +37,7 @@ RSpec.describe NimbleLedger::Quote::SideBySide do
 
   def rows(code, *scopes, active: 0) = described_class.new(sheets(code, *scopes), active: active).rows
 
-  describe NimbleLedger::Quote::Ahead do
+  describe NimbleLedger::Quote::MonthsAhead do
     def ahead(*scopes, **rest) = described_class.new(sheets("JIV6", *scopes), **rest).to_h
 
     it "says of each scope what a scopes request says of it" do

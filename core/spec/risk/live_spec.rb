@@ -3,7 +3,7 @@
 require_relative "../spec_helper"
 
 # What is fitted, what was done to which cylinder, and a job under way (model.md section 5), worked by hand.
-RSpec.describe NimbleLedger::Risk::Live do
+RSpec.describe NimbleLedger::Risk::LiveOdds do
   PAST = { "odometer_km" => 100_000, "plugs_changed_km" => 0, "plugs_changed_years" => 5 }.freeze
 
   # Four plugs, one-piece, interval 100,000 km: every factor is 1 and the chances are the house's.

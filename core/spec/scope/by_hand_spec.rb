@@ -163,7 +163,7 @@ RSpec.describe "scopes by hand" do
 end
 
 # Plug life used (model.md section 8): of plugs that are not alike, the first-due one says what is left.
-RSpec.describe NimbleLedger::Scope::Visits do
+RSpec.describe NimbleLedger::Scope::ScheduledChanges do
   def plug(**known)
     told = { age: 0, interval_km: 100_000, months: nil, run_months: 0, fresh_interval_km: 100_000 }.merge(known)
     Struct.new(*told.keys).new(*told.values)

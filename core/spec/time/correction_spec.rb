@@ -5,7 +5,7 @@ require_relative "../spec_helper"
 RSpec.describe NimbleLedger::Time::Correction do
   matcher(:be_sorted) { match { |list| list == list.sort } }
 
-  let(:total) { NimbleLedger::Time::Total.new(100.0, 400.0) }
+  let(:total) { NimbleLedger::Time::LognormalTotal.new(100.0, 400.0) }
 
   def correction(effect: 0.1, common: 0.02, doubt: 0.003, **rest) =
     described_class.new(effect: effect, common: common, doubt: doubt, **rest)
@@ -38,7 +38,7 @@ RSpec.describe NimbleLedger::Time::Correction do
   end
 
   it "leaves nothing of an estimate that is exact to less than nothing: its own width is not below 0" do
-    exact = NimbleLedger::Time::Total.new(60.0, 0.0)
+    exact = NimbleLedger::Time::LognormalTotal.new(60.0, 0.0)
     found = correction(effect: 0.0, common: 0.01, doubt: 0.0).of(exact, common_variation: 0.2)
     expect(Math.log(1 + (found.variance / (found.mean**2)))).to be_within(1e-9).of(0.01)
   end

@@ -27,7 +27,7 @@ RSpec.describe NimbleLedger::Time do
 
   it "adds up a job by hand: two tasks, a common factor, a lognormal total" do
     task = Struct.new(:mean, :variance)
-    total = NimbleLedger::Time::Total.of([task.new(60.0, 16.0), task.new(40.0, 9.0)], 0.12)
+    total = NimbleLedger::Time::LognormalTotal.of([task.new(60.0, 16.0), task.new(40.0, 9.0)], 0.12)
     expect(total.mean).to eq(100)
     expect(total.variance).to be_within(1e-9).of((25 * 1.0144) + 144)
     expect(total.cdf(total.quantile(0.65))).to be_within(1e-12).of(0.65)
@@ -36,10 +36,12 @@ RSpec.describe NimbleLedger::Time do
   end
 
   it "rounds quoted hours up to the increment, never below the minimum" do
-    exact = NimbleLedger::Time::Total.new(126.0, 0.0)
+    exact = NimbleLedger::Time::LognormalTotal.new(126.0, 0.0)
     expect(NimbleLedger::Time::QuotedHours.new(house).tenths(exact)).to eq(21)
-    expect(NimbleLedger::Time::QuotedHours.new(house).tenths(NimbleLedger::Time::Total.new(126.1, 0.0))).to eq(22)
-    expect(NimbleLedger::Time::QuotedHours.new(house).tenths(NimbleLedger::Time::Total.new(4.0, 0.0))).to eq(5)
+    expect(NimbleLedger::Time::QuotedHours.new(house).tenths(NimbleLedger::Time::LognormalTotal.new(126.1, 0.0))).to eq(
+      22
+    )
+    expect(NimbleLedger::Time::QuotedHours.new(house).tenths(NimbleLedger::Time::LognormalTotal.new(4.0, 0.0))).to eq(5)
     quarter = house.with({ "increment_hours" => 0.5 })
     expect(NimbleLedger::Time::QuotedHours.new(quarter).tenths(exact)).to eq(25)
   end

@@ -7,7 +7,7 @@ RSpec.describe NimbleLedger::Workshop::Acts do
 
   def shipped = @shipped ||= Dir[File.expand_path("../../../demo/engines/*.json", __dir__)].sort.map { |f| parsed(f) }
   def parsed(path) = JSON.parse(File.read(path))
-  def kinds = @kinds ||= NimbleLedger::Workshop::Kinds.new(shipped)
+  def kinds = @kinds ||= NimbleLedger::Workshop::UsualTimes.new(shipped)
   def act(profile, name, **rest) =
     described_class.new(profile, kinds: kinds).apply({ "do" => name, **rest.transform_keys(&:to_s) })
   def layers(profile) = NimbleLedger::Workshop::Layers.new(profile)

@@ -4,7 +4,7 @@ require_relative "../spec_helper"
 
 # Whatever is done to a drawing, it stays a profile: sound, planned as the drawing says, and no larger than it was made.
 RSpec.describe NimbleLedger::Workshop do
-  def kinds = @kinds ||= described_class::Kinds.new(Engines.codes.first(6).map { |code| Engines.profile_of(code) })
+  def kinds = @kinds ||= described_class::UsualTimes.new(Engines.codes.first(6).map { |code| Engines.profile_of(code) })
   def layers(profile) = described_class::Layers.new(profile)
   def apply(profile, act) = described_class::Acts.new(profile, kinds: kinds).apply(act)
 

@@ -37,7 +37,7 @@ RSpec.describe NimbleLedger::Workshop::Layout do
       %w[inline vee flat single]
         .product(%w[sideways lengthwise], (1..16).to_a)
         .reject { |arrangement, _, count| arrangement == "single" && count != 1 }
-    kinds = NimbleLedger::Workshop::Kinds::NOUNS.keys + ["layer"]
+    kinds = NimbleLedger::Workshop::UsualTimes::NOUNS.keys + ["layer"]
     built.product(kinds) do |(arrangement, mounting, count), kind|
       over = laid(arrangement, mounting, count).usually(kind)
       fits = over.any? && over == over.sort.uniq && (over - [*1..count]).empty?

@@ -5,7 +5,7 @@ require_relative "../spec_helper"
 RSpec.describe NimbleLedger::Workshop do
   def shipped = @shipped ||= Dir[File.expand_path("../../../demo/engines/*.json", __dir__)].sort.map { |f| parsed(f) }
   def parsed(path) = JSON.parse(File.read(path))
-  def kinds = @kinds ||= NimbleLedger::Workshop::Kinds.new(shipped)
+  def kinds = @kinds ||= NimbleLedger::Workshop::UsualTimes.new(shipped)
   def catalog =
     NimbleLedger::Parts::Catalog.build(parsed(File.expand_path("../../../demo/merrow.catalog.json", __dir__)))
 
@@ -108,7 +108,7 @@ RSpec.describe NimbleLedger::Workshop do
     end
   end
 
-  describe described_class::Kinds do
+  describe described_class::UsualTimes do
     it "knows a layer by what it is called" do
       names = ["Upper intake manifold", "Wiper arms and cowl tray", "Coil 3, pushed in", "Throttle body, hung aside"]
       expect(names.map { |label| described_class.of({ "label" => label }) }).to eq(%w[manifold tray coil throttle])
@@ -122,7 +122,7 @@ RSpec.describe NimbleLedger::Workshop do
     end
   end
 
-  describe described_class::Look do
+  describe described_class::ProfilePreview do
     def look(profile) = described_class.new(profile, kinds: kinds, catalog: catalog, equipment: %w[puller]).to_h
 
     it "prices the easiest, the deepest and the whole, falling short of none" do

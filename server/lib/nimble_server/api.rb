@@ -62,7 +62,7 @@ module NimbleServer
       def body_json = env["nimble.body"] || {}
 
       # What this request may compute, given up when nobody waits for it any more.
-      def effort = @effort ||= NimbleLedger::Access::Effort.new(tick: Patience.new(env).method(:tick).to_proc)
+      def effort = @effort ||= NimbleLedger::Access::NodeBudget.new(tick: Patience.new(env).method(:tick).to_proc)
 
       def json(value, code = nil)
         status code if code
@@ -150,7 +150,7 @@ module NimbleServer
     end
 
     error do |e|
-      LastResort.log(e)
+      ErrorFallback.log(e)
       json(
         {
           "error" => {

@@ -29,11 +29,11 @@ module NimbleServer
       Rack::Builder.app do
         use RequestLog, out: log if log
         use SecurityHeaders
-        use LastResort
+        use ErrorFallback
         hosts ? use(Origin, hosts: hosts) : use(Origin)
         use PlainBytes
         use Throttle, counters
-        use Features::CustomerPage::Door, db: db, door: door, staff: staff, clock: clock
+        use Features::CustomerPage::PageRoutes, db: db, door: door, staff: staff, clock: clock
         use Pages
         use JsonBody, limit: JsonBody::STRANGERS, paths: JsonBody::OPEN
         use Rack::Session::Cookie, **sessions

@@ -54,7 +54,7 @@ module NimbleServer
       shop.transaction do
         load_documents(shop, hash)
         hash["vehicles"].each { |vehicle| load_vehicle(shop, vehicle) }
-        Features::Record::Book.new(shop).append("demo-loaded", hash["name"], {})
+        Features::Record::ActLog.new(shop).append("demo-loaded", hash["name"], {})
       end
       (hash["quotes"] || []).each { |quote| load_quote(id, quote) }
       DemoHistory.new(shop, hash["history"]).load if hash["history"]

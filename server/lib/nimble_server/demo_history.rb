@@ -39,7 +39,7 @@ module NimbleServer
     end
 
     def load
-      Features::Ledger::Book.new(@shop).import(simulator.jobs(COUNT, from: from, days: DAYS), source: "demo")
+      Features::Ledger::Posting.new(@shop).import(simulator.jobs(COUNT, from: from, days: DAYS), source: "demo")
     end
 
     private

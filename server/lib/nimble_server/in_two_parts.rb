@@ -37,7 +37,7 @@ module NimbleServer
     def rest
       @later.call
     rescue StandardError => e
-      LastResort.log(e) unless e.is_a?(Patience::Abandoned)
+      ErrorFallback.log(e) unless e.is_a?(Patience::Abandoned)
       raise
     end
 

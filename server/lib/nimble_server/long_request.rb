@@ -178,7 +178,7 @@ module NimbleServer
           )
         end
       rescue StandardError => e
-        LastResort.log(e)
+        ErrorFallback.log(e)
         inside(row[:shop_id]) { rows.update(state: "failed") }
       end
 

@@ -5,7 +5,7 @@ require "socket"
 module NimbleServer
   # How long work goes on: it lets others run in between, and ends when its client is gone.
   #
-  #   effort = NimbleLedger::Access::Effort.new(tick: Patience.new(env).method(:tick).to_proc)
+  #   effort = NimbleLedger::Access::NodeBudget.new(tick: Patience.new(env).method(:tick).to_proc)
   class Patience
     # Nobody waits for the answer any more.
     class Abandoned < StandardError

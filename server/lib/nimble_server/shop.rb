@@ -94,7 +94,7 @@ module NimbleServer
     def outermost
       db.transaction do
         @depth = 1
-        yield.tap { Features::Record::Book.new(self, keys: @keys).settle(@acts) }
+        yield.tap { Features::Record::ActLog.new(self, keys: @keys).settle(@acts) }
       end
     ensure
       @depth = 0

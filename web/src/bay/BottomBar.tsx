@@ -2,7 +2,7 @@ import styled from "styled-components";
 import type { CardState, JobCard, Mark } from "../api/client";
 import { mainAct } from "./acts";
 import type { InHand } from "./inHand";
-import { mark } from "./kept";
+import { mark } from "./offlineQueue";
 import { Big } from "./parts";
 
 const Bar = styled.div`

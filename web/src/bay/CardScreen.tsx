@@ -16,7 +16,7 @@ import { Finished } from "./Finished";
 import { FoundDialog } from "./FoundDialog";
 import { coming, type InHand, inHand } from "./inHand";
 import { InHandPanel } from "./InHandPanel";
-import { mark } from "./kept";
+import { mark } from "./offlineQueue";
 import { LeaveDialog } from "./LeaveDialog";
 import { MarksDialog } from "./MarksDialog";
 import { Choices, Press } from "./parts";

@@ -5,7 +5,7 @@ import { api, type CardState, type Mark } from "../api/client";
 import { Field } from "../shared/fields/Field";
 import { list } from "../shared/format";
 import { Notice, Small } from "../shared/parts";
-import { mark } from "./kept";
+import { mark } from "./offlineQueue";
 import { Choices, Press } from "./parts";
 
 type Read = NonNullable<Mark["codes"]>;

@@ -3,7 +3,7 @@ import { Dialog } from "../shared/Dialog";
 import type { Formatter } from "../shared/format";
 import { Notice, Small } from "../shared/parts";
 import type { InHand } from "./inHand";
-import { mark } from "./kept";
+import { mark } from "./offlineQueue";
 import { Choices, Press } from "./parts";
 import { FIGHTS } from "./words";
 

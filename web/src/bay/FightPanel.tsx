@@ -1,7 +1,7 @@
 import styled from "styled-components";
 import type { CardState, JobCard, Mark } from "../api/client";
 import type { Formatter } from "../shared/format";
-import { mark } from "./kept";
+import { mark } from "./offlineQueue";
 import { CURE } from "./markWords";
 import { Choices, Press } from "./parts";
 import { aboutPlug } from "./pieces";

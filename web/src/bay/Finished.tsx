@@ -7,7 +7,7 @@ import { Field } from "../shared/fields/Field";
 import { NumberBox } from "../shared/fields/NumberBox";
 import type { Formatter } from "../shared/format";
 import { Heading, Notice, Small } from "../shared/parts";
-import { mark } from "./kept";
+import { mark } from "./offlineQueue";
 import { Choices, Press } from "./parts";
 import { title } from "./words";
 

@@ -4,7 +4,7 @@ import { KINDS } from "../quote/vehicle/findings";
 import { Dialog } from "../shared/Dialog";
 import { Field } from "../shared/fields/Field";
 import { Notice, Small } from "../shared/parts";
-import { mark } from "./kept";
+import { mark } from "./offlineQueue";
 import { Choices, Press } from "./parts";
 import { drawnAnew } from "./picture";
 

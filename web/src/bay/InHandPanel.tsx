@@ -6,7 +6,7 @@ import { Small } from "../shared/parts";
 import { torque } from "../shared/units";
 import { ending } from "./acts";
 import type { InHand, PlugInHand } from "./inHand";
-import { mark } from "./kept";
+import { mark } from "./offlineQueue";
 import { nextOpening } from "./opening";
 import { actsOf } from "./pieces";
 import { Choices, Facts, Press } from "./parts";

@@ -2,7 +2,7 @@ import { useState } from "react";
 import type { CardPiece, Mark } from "../api/client";
 import { Dialog } from "../shared/Dialog";
 import { Field } from "../shared/fields/Field";
-import { mark } from "./kept";
+import { mark } from "./offlineQueue";
 import { Choices, Press } from "./parts";
 import { title } from "./words";
 

@@ -1,7 +1,7 @@
 import type { CardSheet, Mark } from "../api/client";
 import { Dialog } from "../shared/Dialog";
 import type { Formatter } from "../shared/format";
-import { mark } from "./kept";
+import { mark } from "./offlineQueue";
 import { markWords } from "./markWords";
 import { Press } from "./parts";
 

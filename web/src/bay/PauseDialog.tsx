@@ -1,6 +1,6 @@
 import type { Mark } from "../api/client";
 import { Dialog } from "../shared/Dialog";
-import { mark } from "./kept";
+import { mark } from "./offlineQueue";
 import { Choices, Press } from "./parts";
 import { WHYS } from "./whys";
 

@@ -5,7 +5,7 @@ import { NumberBox } from "../shared/fields/NumberBox";
 import type { Formatter } from "../shared/format";
 import { doubt, type Gap, isOff } from "./gap";
 import { GapDrawing } from "./GapDrawing";
-import { mark } from "./kept";
+import { mark } from "./offlineQueue";
 import { Choices, Press } from "./parts";
 import { CONDITIONS } from "./words";
 

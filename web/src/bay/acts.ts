@@ -1,7 +1,7 @@
 import type { CardPiece, CardState, Mark } from "../api/client";
 import type { InHand, PlugInHand } from "./inHand";
 import { openTicks } from "./inHand";
-import { mark } from "./kept";
+import { mark } from "./offlineQueue";
 import { act } from "./words";
 
 /** The press that moves the job on: what it says, and what it marks. No marks: something else comes first. */

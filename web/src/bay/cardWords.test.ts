@@ -3,7 +3,7 @@ import type { CardState, JobCard } from "../api/client";
 import { formatter } from "../shared/format";
 import { below, handedIn, pace } from "./cardWords";
 import { fold } from "./fold";
-import { mark } from "./kept";
+import { mark } from "./offlineQueue";
 
 const format = formatter({
   locale: "en-GB",

@@ -2,7 +2,7 @@ import { expect, test } from "vitest";
 import type { CardPiece, CardSheet, Mark } from "../api/client";
 import { fold } from "./fold";
 import { coming, inHand, openTicks } from "./inHand";
-import { mark } from "./kept";
+import { mark } from "./offlineQueue";
 
 const piece = (id: string, more: Partial<CardPiece> = {}) => ({ id, kind: "remove", ref: id, ...more }) as CardPiece;
 const sheet = {

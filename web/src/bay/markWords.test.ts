@@ -1,6 +1,6 @@
 import { expect, test } from "vitest";
 import type { CardPiece, CardSheet } from "../api/client";
-import { mark } from "./kept";
+import { mark } from "./offlineQueue";
 import { CURE, markWords } from "./markWords";
 
 const sheet = {

@@ -1,9 +1,9 @@
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { api, Away, type HandedIn, type JobCard, type Mark, Refused, type Session } from "../api/client";
-import { device, deviceName } from "./device";
+import { device, deviceName } from "./cardStore";
 import { sendPictures } from "./sendPictures";
 import { signedAnew } from "./signedAnew";
-import { kept as after, type Happened, type Kept, stateOf } from "./kept";
+import { kept as after, type Happened, type Kept, stateOf } from "./offlineQueue";
 
 const AGAIN_AFTER = 5_000;
 const AT_ONCE = 400;

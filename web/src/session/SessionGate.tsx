@@ -47,19 +47,19 @@ async function openSession(): Promise<Session> {
 const IN_THE_BAY = /^\/bay\/[0-9a-f-]{36}$/;
 
 async function keptCard() {
-  const { device } = await import("../bay/device");
+  const { device } = await import("../bay/cardStore");
   return device.card(window.location.pathname.split("/")[2] ?? "");
 }
 
 /** Nothing of a job stays on a device somebody signed out of. */
 async function forgetDevice(): Promise<void> {
-  const { device } = await import("../bay/device");
+  const { device } = await import("../bay/cardStore");
   await device.wipe().catch(() => undefined);
 }
 
 /** What only this device has. */
 async function unsentHere(): Promise<Unsent[]> {
-  const { device } = await import("../bay/device");
+  const { device } = await import("../bay/cardStore");
   const cards = await device.waiting().catch(() => []);
   return cards.map(({ job, kept, pictures }) => ({
     job,

@@ -12,9 +12,9 @@ import { Button, Heading, KeyHint, Notice, Plate, Small, Strong } from "../share
 import { underWarranty } from "../car/fittings";
 import { tagOfFindings } from "../quote/vehicle/findings";
 import { Columns, Margin, Matter, Spread } from "../shared/Spread";
-import { Fair } from "./Fair";
+import { Fair } from "./GuessOrKnow";
 import { Known } from "./Known";
-import { Moved } from "./Moved";
+import { Moved } from "./MovedParts";
 import { NextTest } from "./NextTest";
 import { OnCylinder } from "./OnCylinder";
 import { Suspects } from "./Suspects";

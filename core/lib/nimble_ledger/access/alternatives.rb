@@ -23,8 +23,8 @@ module NimbleLedger
 
       # @param planner [Planner]
       # @param plan [Plan] one of its plans
-      # @param effort [Effort] what is left of the answer's
-      def initialize(planner, plan, effort: Effort.new)
+      # @param effort [NodeBudget] what is left of the answer's
+      def initialize(planner, plan, effort: NodeBudget.new)
         @planner = planner
         @effort = effort
         @undecided = 0

@@ -30,9 +30,9 @@ module NimbleLedger
         @worked_out = {}
       end
 
-      # @return [Time::Job] its tasks and hours; worked out when they are first asked for, as its turns are: of many
+      # @return [Time::JobTime] its tasks and hours; worked out when they are first asked for, as its turns are: of many
       #   plans only the steps are
-      def job = @worked_out[:job] ||= Time::Job.new(steps, ways.to_a, car, soak: soak, codes: codes?)
+      def job = @worked_out[:job] ||= Time::JobTime.new(steps, ways.to_a, car, soak: soak, codes: codes?)
 
       # @return [Turns]
       def turns =

@@ -38,10 +38,10 @@ module NimbleLedger
 
       # The plan of least cost; when the effort is spent, the best one found, which then says that it is not proven.
       # @param targets [Array<Profile::Target>]
-      # @param effort [Effort] shared by everything one answer computes
+      # @param effort [NodeBudget] shared by everything one answer computes
       # @raise [ImpossiblePlan] naming the target and the equipment or pin that stands in the way
       # @return [Plan]
-      def plan(targets, soak: "none", codes: false, effort: Effort.new)
+      def plan(targets, soak: "none", codes: false, effort: NodeBudget.new)
         set = closed_set(targets, effort)
         return fresh_plan(targets, set, soak, codes) unless set.proven
 
@@ -55,7 +55,7 @@ module NimbleLedger
       # @raise [ImpossiblePlan]
       # @raise [Undecided] when the effort was spent before the least was proven
       # @return [Rational]
-      def least_cost(targets, effort: Effort.new)
+      def least_cost(targets, effort: NodeBudget.new)
         raise Undecided if effort.spent?
 
         set = closed_set(targets, effort)

@@ -3,9 +3,9 @@
 module NimbleLedger
   module Access
     # Finds the closed set of least weight, exactly (model.md section 2): branch and bound over single nodes (in or
-    # out). It starts with a good plan (Guess); Bound prunes and rules out nodes that cannot be part of a better one. It
-    # follows the likelier side of each decision down to a plan and comes back to the other sides by the least they can
-    # still cost (measured: a quarter fewer nodes than coming back to the last one first).
+    # out). It starts with a good plan (StartingPlan); Bound prunes and rules out nodes that cannot be part of a better
+    # one. It follows the likelier side of each decision down to a plan and comes back to the other sides by the least
+    # they can still cost (measured: a quarter fewer nodes than coming back to the last one first).
     #
     # Nodes that every plan holds are taken for granted; the rest are numbered anew, so that lists stay short.
     # Bounds are computed on weights cut to machine words (rounded down, so they stay bounds); complete plans are
@@ -25,7 +25,7 @@ module NimbleLedger
       # @param lists [Array<Array<Integer>>] closure of each node, itself included
       # @param picks [Array<[Integer or nil, Array<Integer>]>] holder and members, deepest holder first
       # @param base [Integer] mask of what every plan holds
-      # @param effort [Effort] what may be visited; the first plan is found whatever it says
+      # @param effort [NodeBudget] what may be visited; the first plan is found whatever it says
       def initialize(weights, lists, picks, base, effort)
         @effort = effort
         @visited = 0
@@ -188,7 +188,7 @@ module NimbleLedger
 
       # Starts with a good plan, so that what cannot beat it is left alone from the first.
       def guess
-        guess = Guess.new(@problem, @weights, @bound)
+        guess = StartingPlan.new(@problem, @weights, @bound)
         branch = guess.best or return
         improve(branch)
         @best

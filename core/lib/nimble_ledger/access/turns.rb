@@ -10,7 +10,7 @@ module NimbleLedger
 
       # @param steps [Array<Profile::Step>] removal order
       # @param chains [Hash{Profile::Target=>Array<String>}] step ids each target needs
-      # @param job [Time::Job] for the minutes of steps and work
+      # @param job [Time::JobTime] for the minutes of steps and work
       def initialize(steps, chains, job, before: nil)
         @steps = steps
         @chains = chains

@@ -21,8 +21,8 @@ module NimbleLedger
       # @param planner [Planner]
       # @param targets [Array<Profile::Target>] what the job holds
       # @param crank [ClearingCrank, nil] what a soak adds to sets of targets
-      # @param effort [Effort] what is left of the answer's
-      def initialize(planner, targets, soak: "none", crank: nil, effort: Effort.new)
+      # @param effort [NodeBudget] what is left of the answer's
+      def initialize(planner, targets, soak: "none", crank: nil, effort: NodeBudget.new)
         @planner = planner
         @effort = effort
         @crank = crank || ClearingCrank.new(planner)

@@ -15,8 +15,8 @@ module NimbleLedger
 
       attr_reader :lines, :hours, :total_cents, :above_cents
 
-      # @param work [Work] what was done, in lines before tax
-      # @param agreed [Agreed] sums, limits, discounts
+      # @param work [BillLines] what was done, in lines before tax
+      # @param agreed [YesesInForce] sums, limits, discounts
       # @param paid [Array<Integer>] cents; below 0 given back
       def initialize(work, agreed, paid: [])
         @work = work

@@ -162,7 +162,7 @@ module NimbleLedger
       end
 
       def work
-        Work.new(
+        BillLines.new(
           @jobs,
           happened: happened,
           unused: counted("unused"),
@@ -171,7 +171,8 @@ module NimbleLedger
           override_tenths: override_tenths,
           by_hand: @scopes.flat_map { |scope| done_lines(scope) },
           worked_minutes: @hash["worked_minutes"],
-          diagnosis: @hash["diagnosis"] && Work::Diagnosis.new(*@hash["diagnosis"].values_at("hours", "worked_minutes"))
+          diagnosis:
+            @hash["diagnosis"] && BillLines::Diagnosis.new(*@hash["diagnosis"].values_at("hours", "worked_minutes"))
         )
       end
 
@@ -182,13 +183,13 @@ module NimbleLedger
         given = @hash["happened"] || {}
         plugs = ->(key) { (given[key] || {}).to_h { |id, count| [@engine.target(id), count] } }
         mishaps = (given["mishaps"] || []).map { |row| row.values_at("step", "what") }
-        Work::Happened.new(plugs.call("broken"), plugs.call("thread"), mishaps)
+        BillLines::Happened.new(plugs.call("broken"), plugs.call("thread"), mishaps)
       end
 
       def agreed
         lines = @scopes.flat_map { |scope| scope["lines"] || [] }
         done = @scopes.flat_map { |scope| done_lines(scope) }
-        Agreed.new(@scopes, all_cents: price(@jobs.all, lines), done_cents: price(@jobs.done, done))
+        YesesInForce.new(@scopes, all_cents: price(@jobs.all, lines), done_cents: price(@jobs.done, done))
       end
 
       # Section 7's total of a job without trouble, with the discounts and hours by hand in force.

@@ -21,13 +21,13 @@ module NimbleLedger
         @limit = limit_cents
         @nights = nights
         @pieces = Sheet.new(job).timed
-        @bill = Bill.new(job, agreed_cents: agreed_cents)
+        @bill = AmountSoFar.new(job, agreed_cents: agreed_cents)
         freeze
       end
 
       # @return [Hash] see the contract, CardStanding
       def to_h
-        { "odds" => odds, "money" => money, "odd_plug" => odd_plug, "time" => time, "open" => Open.new(self).list }
+        { "odds" => odds, "money" => money, "odd_plug" => odd_plug, "time" => time, "open" => OpenItems.new(self).list }
       end
 
       attr_reader :state, :job
@@ -60,7 +60,7 @@ module NimbleLedger
 
       private
 
-      def live = Risk::Live.new({ "out" => out }, @job.targets, house: @job.car.house)
+      def live = Risk::LiveOdds.new({ "out" => out }, @job.targets, house: @job.car.house)
 
       # The plugs still in the head: chances before the job, and now.
       def odds
@@ -95,7 +95,7 @@ module NimbleLedger
         plugs =
           out.flat_map do |id, came|
             target = @job.car.engine.target(id)
-            [came].flatten.compact.map { |one| Bill::Fought.new(one["outcome"], target) }
+            [came].flatten.compact.map { |one| AmountSoFar::Fought.new(one["outcome"], target) }
           end
         plugs.select { |one| %w[broken thread].include?(one.kind) } + mishaps_so_far
       end
@@ -105,7 +105,7 @@ module NimbleLedger
         state["fights"]
           .select { |fight| %w[connector bolt].include?(fight["what"]) }
           .filter_map { |fight| mishap_of(fight["piece"], fight["what"]) }
-          .map { |mishap| Bill::Fought.new("mishap", mishap) }
+          .map { |mishap| AmountSoFar::Fought.new("mishap", mishap) }
       end
 
       WORDS = { "connector" => /connector|lock/i, "bolt" => /bolt|nut|stud/i }.freeze
@@ -133,7 +133,7 @@ module NimbleLedger
         left = @job.outcomes ? @job.targets.select { |target| target.plug? && left?(target) } : []
         left.flat_map do |target|
           %w[broken thread].map do |kind|
-            one = Bill::Fought.new(kind, target)
+            one = AmountSoFar::Fought.new(kind, target)
             total = @bill.total(so_far + [one])
             {
               "target" => target.id,

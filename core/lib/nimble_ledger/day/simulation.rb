@@ -26,7 +26,8 @@ module NimbleLedger
       # @param board [Board]
       # @param lists [Array<Array<Integer>>] everybody's jobs in their order
       # @param load [Boolean] whether minutes are counted
-      # @param effort [Access::Effort, nil] told of every scenario, so that others run and nobody computes for nobody
+      # @param effort [Access::NodeBudget, nil] told of every scenario, so that others run and nobody computes for
+      #   nobody
       def initialize(board, lists: board.lists, load: false, effort: nil)
         @board = board
         @lists = lists

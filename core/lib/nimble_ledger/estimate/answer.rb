@@ -37,10 +37,10 @@ module NimbleLedger
                      :on
 
       # @param request [Request, Job] a request, or a job that was worked out already
-      # @param effort [Access::Effort] what it may take
+      # @param effort [Access::NodeBudget] what it may take
       # @param assumed_variants [Hash{String=>String}] of a job: questions nobody answered, with what was taken
       # @raise [ImpossiblePlan]
-      def initialize(request, effort: Access::Effort.new, assumed_variants: {})
+      def initialize(request, effort: Access::NodeBudget.new, assumed_variants: {})
         @job = request.is_a?(Job) ? request : request.job(effort: effort)
         @assumed = request.is_a?(Job) ? assumed_variants : request.assumed_variants
         @given = request.is_a?(Job) ? car.engine.warnings : request.warnings

@@ -42,7 +42,7 @@ module NimbleLedger
         "soak" => Shape.one_of(*Profile::SOAKS),
         "codes" => Shape.boolean,
         "override" => Override::SHAPE,
-        "live" => Risk::Live::SHAPE,
+        "live" => Risk::LiveOdds::SHAPE,
         "sequence" => Shape.boolean,
         "without" =>
           Shape.list(
@@ -120,7 +120,7 @@ module NimbleLedger
       # @param car [Car] where another planner is to be used
       # @raise [ImpossiblePlan]
       # @return [Job]
-      def job(car: @car, effort: Access::Effort.new)
+      def job(car: @car, effort: Access::NodeBudget.new)
         car.job(
           targets,
           soak: soak,
@@ -137,7 +137,7 @@ module NimbleLedger
 
       # @return [Hash] see formats.md, "Estimate request and answer"
       # @raise [ImpossiblePlan]
-      def answer(effort: Access::Effort.new) = Answer.new(self, effort: effort).to_h
+      def answer(effort: Access::NodeBudget.new) = Answer.new(self, effort: effort).to_h
 
       private
 
@@ -173,7 +173,7 @@ module NimbleLedger
         unless car.history
           raise InvalidInput.at("#{path}/live", "needs a history: without one there are no odds to move")
         end
-        Risk::Live.new(hash["live"], targets, house: car.house, path: "#{path}/live")
+        Risk::LiveOdds.new(hash["live"], targets, house: car.house, path: "#{path}/live")
       end
     end
   end

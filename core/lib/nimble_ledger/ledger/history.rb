@@ -19,7 +19,7 @@ module NimbleLedger
             "construction" => Shape.one_of(*Risk::History::CONSTRUCTIONS),
             "soak" => Shape.one_of("none", *Profile::SOAKS.reject { |soak| soak == "none" }),
             "predicted" => Shape.object(required: { "broken" => chance, "thread" => chance, "stubborn" => chance }),
-            "outcome" => Shape.one_of(*Risk::Live::OUTCOMES)
+            "outcome" => Shape.one_of(*Risk::LiveOdds::OUTCOMES)
           }
         )
       JOB =
@@ -90,7 +90,7 @@ module NimbleLedger
       def initialize(hash, base)
         @house = base.with(hash["house"])
         refuse(hash["jobs"])
-        @jobs = hash["jobs"].map { |job| Job.new(job, @house) }
+        @jobs = hash["jobs"].map { |job| FinishedJob.new(job, @house) }
         @asked = hash["predict"] || []
         priors = hash["priors"] || {}
         @kept = {}
@@ -105,15 +105,15 @@ module NimbleLedger
 
       # All a shop reads of its jobs: the answer, the lesson to take, and what costs most.
       # @param progress [Proc] told the share that is done, now and then
-      # @return [Hash] "answer", "lesson" (see Lesson), "steps" (see Steps), "protocols" (see Protocols)
+      # @return [Hash] "answer", "lesson" (see Lesson), "steps" (see StepTimes), "protocols" (see SoakProtocols)
       def learn(progress: ->(_share) {})
-        lately = Lately.new(@house)
+        lately = LessonEffect.new(@house)
         backtest = Backtest.new(@jobs, @house, starts: @starts, progress: progress, watch: lately.method(:watch))
         {
           "answer" => answered(backtest),
           "lesson" => Lesson.new(backtest.learner, @jobs, lately, @house).to_h,
-          "steps" => Steps.of(@jobs),
-          "protocols" => Protocols.of(@jobs.flat_map(&:plugs))
+          "steps" => StepTimes.of(@jobs),
+          "protocols" => SoakProtocols.of(@jobs.flat_map(&:plugs))
         }
       end
 

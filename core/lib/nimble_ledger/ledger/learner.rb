@@ -30,7 +30,7 @@ module NimbleLedger
         @residual_sum = nil
       end
 
-      # @param job [Job]
+      # @param job [FinishedJob]
       def add(job)
         row = @effects.row(job.quarter, job.engine, job.technician)
         @effects.add(row, job.log_ratio)

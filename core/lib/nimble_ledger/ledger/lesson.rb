@@ -10,7 +10,7 @@ module NimbleLedger
 
       # @param learner [Learner] of all jobs
       # @param jobs [Array<Job>]
-      # @param lately [Lately]
+      # @param lately [LessonEffect]
       # @param house [House::Settings]
       def initialize(learner, jobs, lately, house)
         @learner = learner

@@ -22,7 +22,7 @@ module NimbleLedger
           end
         end
 
-      # @param plugs [Array<Job::Plug>]
+      # @param plugs [Array<FinishedJob::Plug>]
       # @param house [House::Settings]
       # @param pooled [Hash, nil] "outcomes" of a pool: factors of other shops
       def initialize(plugs, house, pooled: nil)
@@ -53,7 +53,7 @@ module NimbleLedger
       end
 
       # What a plug's break chance is after what was learned of its construction and soak.
-      # @param plug [Job::Plug]
+      # @param plug [FinishedJob::Plug]
       # @return [Float]
       def learned(plug)
         one = @constructions.fetch(plug.construction)

@@ -6,7 +6,7 @@ module NimbleLedger
     class Spread
       POINTS = 48
 
-      # @param total [Time::Total]
+      # @param total [Time::LognormalTotal]
       def initialize(total)
         @total = total
         @low = total.quantile(0.005) / 60

@@ -15,9 +15,9 @@ module NimbleLedger
       # @param tests [Array<Hash>] done, in their order
       # @param targets [Array<String>] ids of what would be renewed
       # @param words [String] what would be said to the customer
-      # @param effort [Access::Effort]
+      # @param effort [Access::NodeBudget]
       # @raise [InvalidInput]
-      def initialize(kase, tests, targets, words, effort: Access::Effort.new)
+      def initialize(kase, tests, targets, words, effort: Access::NodeBudget.new)
         @case = kase
         @effort = effort
         @car = kase.request.car

@@ -154,7 +154,7 @@ module NimbleLedger
       def part_lines(rows)
         needs =
           rows.group_by(&:part).transform_values { |same| Need.new(same.sum(&:quantity), same.flat_map(&:because)) }
-        kits = @singles ? {} : Parts::StandingPurchase.new(@catalog, needs.transform_values(&:quantity)).counts
+        kits = @singles ? {} : Parts::KitsOrSingles.new(@catalog, needs.transform_values(&:quantity)).counts
         lines = kits.flat_map { |part, count| kit_lines(part, count, use_kit(part, count, needs)) }
         lines +
           needs.filter_map { |part, need| part_line(part, need.quantity, need.because.uniq) if need.quantity.positive? }

@@ -75,7 +75,7 @@ module NimbleLedger
         read_work(hash)
         read_options(hash)
         @built = {}
-        @kept = Kept.new
+        @kept = ProfileCache.new
         @making = Mutex.new
         freeze
       end

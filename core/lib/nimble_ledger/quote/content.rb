@@ -71,7 +71,7 @@ module NimbleLedger
             "arrival" => Shape.one_of("cold", "warm", "hot"),
             "drop_off" => moment,
             "promised" => moment,
-            "ahead" => Ahead::SHAPE,
+            "ahead" => MonthsAhead::SHAPE,
             "note" => Shape.string(max: 2000, empty: true, lines: true)
           }
         )
@@ -150,7 +150,7 @@ module NimbleLedger
       def drop_off = moment("drop_off")
       def promised = moment("promised")
 
-      # What is assumed of the time to come (Ahead::SHAPE).
+      # What is assumed of the time to come (MonthsAhead::SHAPE).
       # @return [Hash]
       def ahead = @hash["ahead"] || {}
 

@@ -18,8 +18,8 @@ module NimbleLedger
         @reach = reach
         @works = works
         @cylinders = @plan.targets.select(&:at_cylinders?).flat_map(&:cylinders).uniq.sort
-        @under = Under.new(@plan, @cylinders)
-        @layers = Under.layers(@plan)
+        @under = LayersOver.new(@plan, @cylinders)
+        @layers = LayersOver.layers(@plan)
         freeze
       end
 

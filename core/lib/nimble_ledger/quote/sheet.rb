@@ -38,7 +38,7 @@ module NimbleLedger
       # @param base [House::Settings]
       # @param visit [Visit, nil] nil leaves ready times out
       # @param decimal [String] the mark before decimals in sentences
-      # @param effort [Access::Effort] shared by everything the page shows of this scope
+      # @param effort [Access::NodeBudget] shared by everything the page shows of this scope
       # @param keep [Proc] given what a planner depends on beside engine and house, and a block that makes one: may hand
       # out one made before
       def initialize(
@@ -51,7 +51,7 @@ module NimbleLedger
         decimal: ".",
         compare_soaks: true,
         keep: ->(_key, &build) { build.call },
-        effort: Access::Effort.new
+        effort: Access::NodeBudget.new
       )
         @effort = effort
         @undecided = []

@@ -4,7 +4,7 @@ module NimbleLedger
   module Risk
     # The time of the job with its troubles: P(T <= t) = sum of P(outcome) x lognormal CDF (model.md section 5).
     class Mixture
-      # @param total [Time::Total] the job without trouble
+      # @param total [Time::LognormalTotal] the job without trouble
       # @param outcomes [Array<OutcomeSpace::Outcome>]
       def initialize(total, outcomes)
         whole = outcomes.sum(0.0, &:chance)

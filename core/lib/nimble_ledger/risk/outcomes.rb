@@ -14,13 +14,13 @@ module NimbleLedger
       # @return [Frailty, nil] what the plugs share; nil where each goes its own way
       attr_reader :frailty
 
-      # @return [Array<Live::Out>] plugs that are out, with what came of them
+      # @return [Array<LiveOdds::Out>] plugs that are out, with what came of them
       attr_reader :happened
 
       # @param plan [Access::Plan]
       # @param removal [PlugRemoval] the odds before any plug was turned
       # @param car [Car]
-      # @param live [Live, nil]
+      # @param live [LiveOdds, nil]
       def initialize(plan, removal, car, live: nil)
         @house = car.house
         @removal = removal
@@ -63,7 +63,7 @@ module NimbleLedger
       end
 
       # Minutes a plug takes beyond the plan for what came of it.
-      # @param outcome [String] one of Live::OUTCOMES
+      # @param outcome [String] one of LiveOdds::OUTCOMES
       # @return [ThreePoints]
       def minutes_of(outcome, target)
         case outcome

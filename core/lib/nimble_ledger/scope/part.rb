@@ -13,7 +13,7 @@ module NimbleLedger
       # @param cylinders [Array<Integer>] it serves
       # @param targets [Array<Profile::Target>] its own, in file order
       # @param age [Numeric] km since it was fitted
-      # @param life [Life]
+      # @param life [WeibullLife]
       # @param renewed_with [Array<Profile::Target>]
       def initialize(kind, cylinders, targets, age:, life:, renewed_with: [])
         @kind = kind
@@ -37,7 +37,7 @@ module NimbleLedger
       attr_reader :interval_km, :months, :run_months, :fresh_life, :fresh_interval_km
 
       # @param fresh_interval_km [Numeric] of the plug that goes in
-      # @param fresh_life [Life] of that
+      # @param fresh_life [WeibullLife] of that
       def initialize(
         cylinders,
         targets,

@@ -24,7 +24,7 @@ module NimbleLedger
       private
 
       def of(work) = @engine.targets.select { |target| target.work == work }
-      def life(kind) = Life.new(*@house["#{kind}_life"].values_at("shape", "scale_km"))
+      def life(kind) = WeibullLife.new(*@house["#{kind}_life"].values_at("shape", "scale_km"))
       def odometer = @car.history.odometer_km
 
       def coils
@@ -91,7 +91,8 @@ module NimbleLedger
       # Of the plug that goes in: the profile's interval, else its grade's.
       def fresh_interval = Risk::PlugRemoval.interval_km(@engine, @house)
 
-      def plug_life(interval) = Life.new(@house["plug_life"]["shape"], @house["plug_life"]["intervals"] * interval.to_f)
+      def plug_life(interval) =
+        WeibullLife.new(@house["plug_life"]["shape"], @house["plug_life"]["intervals"] * interval.to_f)
     end
   end
 end

@@ -72,10 +72,10 @@ module NimbleLedger
 
       # @return [Hash] see formats.md, scopes
       # @raise [ImpossiblePlan]
-      def answer(effort: Access::Effort.new)
+      def answer(effort: Access::NodeBudget.new)
         futures = futures(effort)
         { "format" => "nimble-ledger.scopes", "version" => 1, "scopes" => futures.map(&:to_h) }.merge(
-          Choice.new(futures, house: @car.house).to_h
+          Recommendation.new(futures, house: @car.house).to_h
         )
       end
 
@@ -84,13 +84,13 @@ module NimbleLedger
         set = set(effort)
         @hash["scopes"]
           .zip(@requests)
-          .map { |scope, one| Future.new(scope["id"], one.job(car: @car, effort: effort), set) }
+          .map { |scope, one| Comebacks.new(scope["id"], one.job(car: @car, effort: effort), set) }
       end
 
       private
 
       def set(effort) =
-        Set.new(
+        PartSet.new(
           @parts,
           @car,
           failures: @failures,

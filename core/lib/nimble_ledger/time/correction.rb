@@ -6,7 +6,7 @@ module NimbleLedger
     # "Corrected estimate", "Calibration"): the log's center moves by the effect, its width is the learned one, and
     # quantiles bend toward what the shop's days were like.
     #
-    #   correction.of(Total.new(126.1, 400.0), common_variation: 0.12)   #=> Total
+    #   correction.of(LognormalTotal.new(126.1, 400.0), common_variation: 0.12)   #=> LognormalTotal
     class Correction
       log = Shape.number(min: -20, max: 20)
       # jobs: of this engine; effect: of level, engine and technician on the log; common: κ; doubt: what their estimate
@@ -67,15 +67,15 @@ module NimbleLedger
         Moved.new(mean * Math.exp(effect + ((width - spread) / 2)), width)
       end
 
-      # @param total [Total] as estimated
+      # @param total [LognormalTotal] as estimated
       # @param common_variation [Float] c₀
-      # @return [Total] m′ and v′ = m′²(e^(s′²) − 1), with the calibrated quantiles
+      # @return [LognormalTotal] m′ and v′ = m′²(e^(s′²) − 1), with the calibrated quantiles
       def of(total, common_variation:)
         return total unless total.mean.positive?
 
         spread = Correction.spread(total.mean, total.variance)
         found = moved(total.mean, spread, Correction.own(spread, common_variation))
-        Total.new(found.mean, found.mean * found.mean * (Math.exp(found.spread) - 1), bent: @bent)
+        LognormalTotal.new(found.mean, found.mean * found.mean * (Math.exp(found.spread) - 1), bent: @bent)
       end
 
       # @return [Hash] fitting SHAPE

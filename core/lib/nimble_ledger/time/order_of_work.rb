@@ -36,7 +36,7 @@ module NimbleLedger
         @list = PieceList.new(plan)
         @acts = {}
         @early = []
-        @caps = StraightBack.new(plan)
+        @caps = AtOnceSteps.new(plan)
         @together = plan.plugs_out_together?
         go_through
         freeze

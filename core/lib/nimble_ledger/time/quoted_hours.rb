@@ -5,7 +5,7 @@ module NimbleLedger
     # Quoted hours (model.md section 4): the house quantile of a total in hours, rounded up to the house increment, not
     # below the house minimum.
     #
-    #   QuotedHours.new(house).tenths(Total.new(126.1, 0.0)) #=> 22
+    #   QuotedHours.new(house).tenths(LognormalTotal.new(126.1, 0.0)) #=> 22
     class QuotedHours
       # @param house [House::Settings]
       def initialize(house)
@@ -15,7 +15,7 @@ module NimbleLedger
         freeze
       end
 
-      # @param total [Total]
+      # @param total [LognormalTotal]
       # @return [Integer] tenths of an hour
       def tenths(total) = up(total.quantile(@quantile))
 

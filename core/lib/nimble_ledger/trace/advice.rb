@@ -8,10 +8,10 @@ module NimbleLedger
       SURE = 0.9
 
       # @param car [Car]
-      # @param belief [Belief]
-      # @param candidates [Candidates]
+      # @param belief [Posterior]
+      # @param candidates [NextTest]
       # @param rate_cents [Numeric] of finding out, an hour
-      # @param effort [Access::Effort]
+      # @param effort [Access::NodeBudget]
       def initialize(car, belief, candidates, rate_cents:, effort:)
         @car = car
         @held = belief.held

@@ -39,7 +39,7 @@ module NimbleLedger
       # @return [Array<Done>] all, in their order
       attr_reader :list
 
-      # @return [Places] where parts sit after all of them
+      # @return [SwappedParts] where parts sit after all of them
       attr_reader :places
 
       # @param given [Array<Hash>]
@@ -50,7 +50,7 @@ module NimbleLedger
         @engine = engine
         @tables = tables
         @path = path
-        @places = Places.new(engine)
+        @places = SwappedParts.new(engine)
         @list = given.each_with_index.map { |one, i| done(one, "#{path}/#{i}") }.freeze
         freeze
       end
@@ -72,7 +72,7 @@ module NimbleLedger
       # @return [Array<Float>]
       def self.row(tables, name, hypothesis, here)
         test = tables.test(name)
-        return test["elsewhere"] if hypothesis.elsewhere? || (hypothesis.set? && Places::SWAPS.key?(name))
+        return test["elsewhere"] if hypothesis.elsewhere? || (hypothesis.set? && SwappedParts::SWAPS.key?(name))
         return test["other"] unless here
 
         (hypothesis.boot? && test["here"]["boot"]) || test["here"].fetch(hypothesis.row)
@@ -86,7 +86,7 @@ module NimbleLedger
         refuse_swap(given, path)
         found =
           Done.new(given["test"], given["cylinder"].to_i, given["with"]&.to_i, given["outcome"], @places, given["run"])
-        @places = @places.swapped(found.test, found.cylinder, found.with) if Places::SWAPS.key?(found.test) &&
+        @places = @places.swapped(found.test, found.cylinder, found.with) if SwappedParts::SWAPS.key?(found.test) &&
           !given["back"]
         found
       end
@@ -108,7 +108,7 @@ module NimbleLedger
       end
 
       def refuse_swap(given, path)
-        unless Places::SWAPS.key?(given["test"])
+        unless SwappedParts::SWAPS.key?(given["test"])
           raise InvalidInput.at("#{path}/with", "has no place in #{given["test"]}") if given["with"]
           return
         end

@@ -8,7 +8,7 @@ module NimbleLedger
       WORKS = %w[coil plug wire boot].freeze
 
       # @param engine [Profile::Engine]
-      # @param places [Places]
+      # @param places [SwappedParts]
       def initialize(engine, places)
         @engine = engine
         @places = places
@@ -24,7 +24,7 @@ module NimbleLedger
       end
 
       # What repairs the likeliest suspect that has a target.
-      # @param held [Array<Belief::Held>]
+      # @param held [Array<Posterior::Held>]
       # @return [Profile::Target, nil]
       def likeliest(held)
         order = held.each_with_index.sort_by { |one, i| [-one.chance, i] }

@@ -58,7 +58,7 @@ module NimbleLedger
       end
 
       # @return [Hash] see formats.md, trace
-      def answer(effort: Access::Effort.new)
+      def answer(effort: Access::NodeBudget.new)
         found = candidates(effort)
         answered(found, advice(found, effort))
       end
@@ -67,7 +67,7 @@ module NimbleLedger
       # where that is known, guessing beside knowing, parts that do not sit where they came from, and the scopes it
       # leads to.
       # @return [Hash] see the contract, TraceSheet
-      def sheet(effort: Access::Effort.new)
+      def sheet(effort: Access::NodeBudget.new)
         found = candidates(effort)
         advice = advice(found, effort)
         answered(found, advice).merge(
@@ -91,26 +91,26 @@ module NimbleLedger
       # @return [Array<Hash>] "test", "swap": whether it takes a partner
       def tests_here
         here = @tables.tests.select { |test| (@tables.test(test)["needs"].to_a - car.equipment).empty? }
-        here.map { |test| { "test" => test, "swap" => Places::SWAPS.key?(test) } }
+        here.map { |test| { "test" => test, "swap" => SwappedParts::SWAPS.key?(test) } }
       end
 
       # What cures the fault as good as surely.
       # @return [Profile::Target, nil] nil where nothing does
-      def sure_target(effort: Access::Effort.new) = advice(candidates(effort), effort).sure_target
+      def sure_target(effort: Access::NodeBudget.new) = advice(candidates(effort), effort).sure_target
 
       # What a test costs from here on.
       # @param test [Hash] "test", "cylinder", "with"?
-      # @return [Reach::Cost, nil] nil where it cannot be done
-      def cost_of(test, effort: Access::Effort.new) =
+      # @return [TestCost::Cost, nil] nil where it cannot be done
+      def cost_of(test, effort: Access::NodeBudget.new) =
         candidates(effort).cost(test["test"], test.values_at("cylinder", "with").compact)
 
       private
 
       def candidates(effort) =
-        Candidates.new(car, belief, Reach.new(car, @hash["open"] || [], @tables, effort: effort), @tables)
+        NextTest.new(car, belief, TestCost.new(car, @hash["open"] || [], @tables, effort: effort), @tables)
 
       def believed(given) =
-        Belief.new(@suspects, @codes, moment, Evidence.new(given, car.engine, @tables), @tables, @counters)
+        Posterior.new(@suspects, @codes, moment, Evidence.new(given, car.engine, @tables), @tables, @counters)
 
       def advice(candidates, effort) = Advice.new(car, belief, candidates, rate_cents: rate, effort: effort)
 
@@ -123,7 +123,7 @@ module NimbleLedger
         after = ->(row, outcome) do
           believed(@given + [row.to_h.slice("test", "cylinder", "with").merge("outcome" => outcome)])
         end
-        Worth.new(car, belief, candidates, after: after, tables: @tables, rate_cents: rate, effort: effort)
+        PriceOfGuessing.new(car, belief, candidates, after: after, tables: @tables, rate_cents: rate, effort: effort)
       end
 
       def answered(candidates, advice)

@@ -7,7 +7,7 @@ module NimbleLedger
     class Together
       ENOUGH = 0.9
 
-      # @param belief [Belief]
+      # @param belief [Posterior]
       # @param repairs [Repairs]
       def initialize(belief, repairs)
         @belief = belief

@@ -58,7 +58,7 @@ module NimbleLedger
         end
 
       # @param profile [Hash] fits Profile::SHAPE
-      # @param kinds [Kinds] what layers of a kind take
+      # @param kinds [UsualTimes] what layers of a kind take
       def initialize(profile, kinds:)
         @profile = JSON.parse(JSON.generate(profile))
         @kinds = kinds
@@ -88,7 +88,7 @@ module NimbleLedger
         holder = @profile.dig(list, index.to_i)
         known = list == "steps" ? %w[remove refit] : %w[minutes]
         refuse("at", "there is nothing at #{act["at"]}") unless holder && known.include?(key)
-        holder[key] = @kinds.points(Kinds.of(holder), key, act["minutes"])
+        holder[key] = @kinds.points(UsualTimes.of(holder), key, act["minutes"])
         Profile::Origins.note(@profile, list, holder["id"], key, "kind")
       end
 
@@ -159,7 +159,7 @@ module NimbleLedger
 
       def add(act, _layers)
         refuse("label", "would be step #{Profile::MAX_STEPS + 1}: join some") if steps.size >= Profile::MAX_STEPS
-        kind = Kinds.of({ "label" => act["label"] })
+        kind = UsualTimes.of({ "label" => act["label"] })
         @fresh = {
           "id" => fresh_id(act["label"]),
           "label" => act["label"],

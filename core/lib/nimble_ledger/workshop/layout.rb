@@ -27,7 +27,7 @@ module NimbleLedger
       # @return [Boolean] whether there are two banks
       def banked? = %w[vee flat].include?(@arrangement)
 
-      # @param kind [String] a kind of layer as in Kinds
+      # @param kind [String] a kind of layer as in UsualTimes
       # @return [Array<Integer>] the cylinders a layer of the kind usually lies over, ascending
       def usually(kind)
         case kind

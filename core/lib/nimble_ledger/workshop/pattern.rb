@@ -12,7 +12,7 @@ module NimbleLedger
       module_function
 
       # @param source [Hash] a sound profile
-      # @param kinds [Kinds]
+      # @param kinds [UsualTimes]
       # @param code [String] the code of the new engine
       # @param name [String]
       # @return [Hash] a profile
@@ -54,7 +54,7 @@ module NimbleLedger
       end
 
       def figure(copy, list, row, key, kinds)
-        row[key] = kinds.typical(Kinds.of(row), key)
+        row[key] = kinds.typical(UsualTimes.of(row), key)
         Profile::Origins.note(copy, list, row["id"], key, "pattern")
       end
       private_class_method :plug, :bare_step, :bare_fastener, :bare_target, :figure

@@ -70,11 +70,11 @@ module NimbleLedger
       def self.offered(built)
         BARE.check!(built, what: "sketch", code: "invalid_sketch")
         layout = Layout.new(built)
-        OFFERED.map { |label| { "label" => label, "cylinders" => layout.usually(Kinds.of("label" => label)) } }
+        OFFERED.map { |label| { "label" => label, "cylinders" => layout.usually(UsualTimes.of("label" => label)) } }
       end
 
       # @param given [Hash] fits SHAPE
-      # @param kinds [Kinds]
+      # @param kinds [UsualTimes]
       # @param house [House::Settings]
       # @raise [InvalidInput] with the path of what does not fit together
       def initialize(given, kinds:, house: House::Settings.defaults)
@@ -233,7 +233,7 @@ module NimbleLedger
       def layers = @given["layers"].map { |layer| Layer.new(layer["label"], layer["cylinders"], {}) }
 
       # What moves comes off before the manifold does, over the same cylinders; without one, over the deepest.
-      def manifold = @given["layers"].index { |layer| Kinds.of(layer) == "manifold" }
+      def manifold = @given["layers"].index { |layer| UsualTimes.of(layer) == "manifold" }
 
       def moved
         deep = manifold ? @given["layers"][manifold]["cylinders"] : deepest

@@ -6,7 +6,7 @@ module NimbleServer
     # when it is due again.
     class HandOverPDF < PaperPage
       # @param shop [Hash] the shop's row
-      # @param told [Features::Jobs::Told]
+      # @param told [Features::Jobs::HandOverWords]
       # @param texts [Texts]
       # @param head [String] the end of the shop's record, in short
       def initialize(shop, told, texts, head:)

@@ -35,7 +35,7 @@ module NimbleServer
       request.env["REMOTE_ADDR"] if request.path.start_with?("/y/")
     end
     Rack::Attack.throttled_responder = ->(request) do
-      next Features::CustomerPage::Door.busy(request.env) if request.path.start_with?("/y/")
+      next Features::CustomerPage::PageRoutes.busy(request.env) if request.path.start_with?("/y/")
 
       [429, { "content-type" => "application/json", "retry-after" => "60" }, [JSON.generate(REFUSED)]]
     end

@@ -57,14 +57,14 @@ module NimbleServer
               demo_password?(password) ? refuse_demo_password : super(password)
             end
             json_response_body { |body| said(body).to_json }
-            auth_class_eval { include Manners }
+            auth_class_eval { include RodauthSettings }
           end
 
         # @param database [Sequel::Database] of the role nimble_door
         # @param demo_passwords [Array<String>] never taken for a password of one's own
         def self.on(database, clock: Time, demo_passwords: [])
           Class.new(self) do
-            opts.merge!(tries: Tries.new(database, clock: clock), clock: clock, demo_passwords: demo_passwords)
+            opts.merge!(tries: SignInTries.new(database, clock: clock), clock: clock, demo_passwords: demo_passwords)
             plugin :json_parser, content_type_regexp: %r{\Aapplication/json\b}i
             plugin :rodauth, json: :only do
               db database

@@ -104,20 +104,20 @@ module NimbleServer
         end
 
         # What was done and found, once the car was handed over.
-        # @return [Jobs::Told, nil]
+        # @return [Jobs::HandOverWords, nil]
         def told_of_job
           return @told_of_job if defined?(@told_of_job)
 
           job = @shop[:jobs].where(quote_id: offer.quote[:id]).exclude(handed_over_at: nil).first
-          @told_of_job = job && Jobs::Told.new(@shop, job, @texts)
+          @told_of_job = job && Jobs::HandOverWords.new(@shop, job, @texts)
         end
 
         # Where this page is: pictures stand below it.
-        def address = URI(Offers::Link.url(offer.id)).path
+        def address = URI(Offers::CustomerToken.url(offer.id)).path
 
         def codes? = offer.revision[:content].to_h["codes"] == true
 
-        def head = Record::Book.new(@shop).head
+        def head = Record::ActLog.new(@shop).head
 
         def font =
           @font ||= Dir[File.join(Pages::DIST, "assets/*next-latin-wght*.woff2")].map { |f| File.basename(f) }.first

@@ -32,7 +32,7 @@ module NimbleServer
         def picture(id)
           offer = Offers::Reading.new(@shop).find(@offer_id)
           job = @shop[:jobs].where(quote_id: offer.quote[:id]).exclude(handed_over_at: nil).first
-          job && !offer.revoked? ? Jobs::Told.new(@shop, job, Documents::Texts.new("en")).picture(id) : nil
+          job && !offer.revoked? ? Jobs::HandOverWords.new(@shop, job, Documents::Texts.new("en")).picture(id) : nil
         end
 
         # Notes that a person has looked; a decision it is not.

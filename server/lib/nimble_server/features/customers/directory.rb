@@ -70,7 +70,7 @@ module NimbleServer
             @shop[:customers].where(id: id).update(filled(kept, double))
             @shop[:vehicles].where(customer_id: double_id).update(customer_id: id)
             @shop[:customers].where(id: double_id).update(merged_into: id)
-            Record::Book.new(@shop).append(
+            Record::ActLog.new(@shop).append(
               "customers-merged",
               "customer #{kept[:name]}",
               { "kept" => id, "double" => double_id, "double_name" => double[:name] }

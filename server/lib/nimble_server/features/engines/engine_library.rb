@@ -9,7 +9,7 @@ module NimbleServer
         TOO_TANGLED =
           "this engine is too tangled for its shortest plan to be proven: large jobs on it show the best plan found"
 
-        def initialize(shop, effort: -> { NimbleLedger::Access::Effort.new })
+        def initialize(shop, effort: -> { NimbleLedger::Access::NodeBudget.new })
           @shop = shop
           @effort = effort
           @house = HouseRules::House.new(shop)

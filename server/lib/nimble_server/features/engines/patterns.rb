@@ -16,7 +16,7 @@ module NimbleServer
 
           # A pattern as a profile of one's own.
           # @param given [Hash] see the contract, BeginDraft
-          # @param kinds [NimbleLedger::Workshop::Kinds]
+          # @param kinds [NimbleLedger::Workshop::UsualTimes]
           # @return [Hash] the profile
           # @raise [Refusal] 404 for no such pattern
           def copy(given, kinds:)

@@ -57,7 +57,7 @@ module NimbleServer
           engines(zip)
           prices(zip)
           entry(zip, "garage.csv", Customers::GarageList.new(@shop).csv)
-          entry(zip, "history.json", JSON.generate(Ledger::Book.new(@shop).history))
+          entry(zip, "history.json", JSON.generate(Ledger::Posting.new(@shop).history))
           tables.each { |table| rows(zip, table) }
         end
 
@@ -72,7 +72,7 @@ module NimbleServer
             "version" => VERSION,
             "written_at" => @shop.now.getutc.iso8601,
             "shop" => @shop.profile[:name],
-            "record" => Record::Book.new(@shop).head,
+            "record" => Record::ActLog.new(@shop).head,
             "files" => {
               "engines/" => "nimble-ledger.engine, the newest revision of each: can be read in again",
               "prices.catalog.json" => "nimble-ledger.catalog, the newest price list: can be read in again",

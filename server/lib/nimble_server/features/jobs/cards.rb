@@ -58,7 +58,7 @@ module NimbleServer
             request: Sequel.pg_jsonb(request),
             sheet: Sequel.pg_jsonb(sheet)
           )
-          Record::Book.new(@shop).append("card-frozen", "job #{job[:number]}, card #{revision}", {})
+          Record::ActLog.new(@shop).append("card-frozen", "job #{job[:number]}, card #{revision}", {})
           newest(job, key)
         end
 

@@ -29,8 +29,8 @@ module NimbleServer
             findings
             follow_ups
             @shop[:jobs].where(id: @card.job[:id]).update(handed_over_at: @shop.now, updated_at: @shop.now)
-            Ledger::Book.new(@shop).post(@card, @state)
-            Record::Book.new(@shop).append("job-handed-over", "job #{@card.job[:number]}", recorded, witnessed: marks)
+            Ledger::Posting.new(@shop).post(@card, @state)
+            Record::ActLog.new(@shop).append("job-handed-over", "job #{@card.job[:number]}", recorded, witnessed: marks)
             Live.tell(@shop, "jobs")
           end
         end

@@ -100,7 +100,7 @@ module NimbleServer
           fold = NimbleLedger::Card::Fold.new(of(card.job))
           return if fold.state["finished_at"] == event["at"]
 
-          open = NimbleLedger::Card::Open.new(Standings.new(@shop).standing(card, fold)).list
+          open = NimbleLedger::Card::OpenItems.new(Standings.new(@shop).standing(card, fold)).list
           return if open.empty?
 
           named = open.first(3).filter_map { |row| row["label"] }.uniq.join(", ")

@@ -33,7 +33,7 @@ module NimbleServer
             search: "#{number} #{offer.quote[:search]}",
             updated_at: @shop.now
           )
-          Record::Book.new(@shop).append(
+          Record::ActLog.new(@shop).append(
             "job-opened",
             "job #{number}",
             { "quote" => offer.subject, "agreed_cents" => scope.total_cents, "limit_cents" => limit_cents }
@@ -51,7 +51,7 @@ module NimbleServer
             updated_at: @shop.now
           }
           @shop[:jobs].where(id: job[:id]).update(values)
-          Record::Book.new(@shop).append(
+          Record::ActLog.new(@shop).append(
             "job-enlarged",
             "job #{job[:number]}",
             { "quote" => offer.subject, **values.slice(:agreed_cents, :limit_cents).transform_keys(&:to_s) }

@@ -3,8 +3,8 @@
 module NimbleServer
   module Features
     module Jobs
-      # Paper. Needs: Cards, Told. Adds: GET /api/jobs/:id/card.pdf, the card for shops that work from paper; GET
-      # /api/jobs/:id/hand-over.pdf, what the customer takes along.
+      # Paper. Needs: Cards, HandOverWords. Adds: GET /api/jobs/:id/card.pdf, the card for shops that work from paper;
+      # GET /api/jobs/:id/hand-over.pdf, what the customer takes along.
       module Papers
         def self.registered(app)
           app.api(:get, "/api/jobs/:id/card.pdf", role: :technician, beside: "papers") do
@@ -27,15 +27,15 @@ module NimbleServer
             shop.profile,
             job,
             Cards.new(shop).of(job).sheet,
-            car: Told.new(shop, job, texts).vehicle,
-            head: Record::Book.new(shop).head
+            car: HandOverWords.new(shop, job, texts).vehicle,
+            head: Record::ActLog.new(shop).head
           )
         end
 
         def self.hand_over(shop, job)
           texts = NimbleServer::Documents::Texts.of(shop.profile[:locale])
-          told = Told.new(shop, job, texts)
-          NimbleServer::Documents::HandOverPDF.new(shop.profile, told, texts, head: Record::Book.new(shop).head)
+          told = HandOverWords.new(shop, job, texts)
+          NimbleServer::Documents::HandOverPDF.new(shop.profile, told, texts, head: Record::ActLog.new(shop).head)
         end
       end
     end

@@ -58,14 +58,14 @@ module NimbleServer
         end
 
         # @return [String] what it would be learned from now
-        def now = "#{Book.new(@shop).state} #{@shop.newest(:house_settings)}"
+        def now = "#{Posting.new(@shop).state} #{@shop.newest(:house_settings)}"
 
         private
 
         def stored = @stored ||= @shop[:ledger_learned].first
 
         # As this shop estimates: learned with its own figures.
-        def history = Book.new(@shop).history.merge("house" => HouseRules::House.new(@shop).settings.to_h)
+        def history = Posting.new(@shop).history.merge("house" => HouseRules::House.new(@shop).settings.to_h)
 
         # @param history [String] JSON
         # @return [Hash]

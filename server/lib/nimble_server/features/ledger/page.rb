@@ -20,7 +20,7 @@ module NimbleServer
         def to_h
           learned = Learned.new(@shop)
           learned.ask
-          book = Book.new(@shop)
+          book = Posting.new(@shop)
           sums = book.sums
           {
             "jobs" => sums[:jobs],
@@ -40,7 +40,7 @@ module NimbleServer
         def jobs(wanted)
           return { "jobs" => [] } if wanted["technician"] && !mine?(wanted["technician"])
 
-          book = Book.new(@shop)
+          book = Posting.new(@shop)
           { "jobs" => book.last(MOST, behind(book.in_force, wanted)).reverse.map { |row| stroke(row) } }
         end
 
@@ -88,7 +88,7 @@ module NimbleServer
         def house = @house ||= HouseRules::House.new(@shop).settings
 
         def entwined(pairs)
-          NimbleLedger::Ledger::Entwined
+          NimbleLedger::Ledger::ConfoundedEffects
             .of(pairs)
             .select { |pair| mine?(pair.technician) }
             .map { |pair| pair.to_h.transform_keys(&:to_s) }
@@ -126,7 +126,7 @@ module NimbleServer
         end
 
         # Steps and work that cost most beyond what was reckoned.
-        # @param steps [Array<Hash>] see NimbleLedger::Ledger::Steps
+        # @param steps [Array<Hash>] see NimbleLedger::Ledger::StepTimes
         def tasks(steps)
           steps
             .first(FEW)

@@ -44,7 +44,7 @@ module NimbleServer
 
         # @return [Hash] see the contract, PastReport: what a yes would do
         def report
-          fresh = Book.new(@shop).fresh(jobs).size
+          fresh = Posting.new(@shop).fresh(jobs).size
           {
             "added" => fresh,
             "known" => jobs.size - fresh,
@@ -54,7 +54,7 @@ module NimbleServer
         end
 
         # @return [Hash] the same, once it is done
-        def keep = report.tap { Book.new(@shop).import(jobs) }
+        def keep = report.tap { Posting.new(@shop).import(jobs) }
 
         private
 
@@ -102,7 +102,7 @@ module NimbleServer
           quoted = job["quoted_hours"]
           return job unless quoted.is_a?(Numeric) && quoted.positive? && !job["mean_minutes"]
 
-          NimbleLedger::Ledger::FromQuote.estimate(quoted, @house).merge(job)
+          NimbleLedger::Ledger::EstimateFromQuotedHours.estimate(quoted, @house).merge(job)
         end
 
         # A day stands for its noon on the shop's clock.

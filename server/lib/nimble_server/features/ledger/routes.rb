@@ -3,7 +3,7 @@
 module NimbleServer
   module Features
     module Ledger
-      # The ledger. Needs: Book, Page, Past, Lessons. Adds: promise against truth, the jobs behind a figure, the
+      # The ledger. Needs: Posting, Page, Past, Lessons. Adds: promise against truth, the jobs behind a figure, the
       # history out and in, also as a table, entries against entries, lessons taken and taken back.
       module Routes
         def self.registered(app)
@@ -12,13 +12,13 @@ module NimbleServer
           app.api(:get, "/api/ledger/export", role: :owner, beside: "long") do
             content_type "application/json"
             headers "content-disposition" => "attachment; filename=\"history.json\""
-            JSON.generate(Book.new(shop).history)
+            JSON.generate(Posting.new(shop).history)
           end
 
           app.api(:get, "/api/ledger/table", role: :owner, beside: "long") do
             content_type "text/csv"
             headers "content-disposition" => "attachment; filename=\"history.csv\""
-            Past.table(Book.new(shop).rows)
+            Past.table(Posting.new(shop).rows)
           end
 
           writing(app)
@@ -34,7 +34,7 @@ module NimbleServer
 
           app.api(:post, "/api/ledger/entries/:id/corrections", role: :owner, body: "CorrectEntry") do
             changes = body_json.slice("actual_minutes", "trouble_minutes", "technician")
-            Book.new(shop).correct(uuid(params["id"], "entry"), changes, body_json["why"])
+            Posting.new(shop).correct(uuid(params["id"], "entry"), changes, body_json["why"])
             Page.new(shop, account).jobs({})
           end
         end
@@ -43,7 +43,7 @@ module NimbleServer
           app.api(:post, "/api/ledger/import", role: :owner, body: :document, beside: "long") do
             NimbleLedger::Ledger::History.build(body_json)
             FinishDay.check!(body_json["jobs"], now: shop.now)
-            once(201) { Book.new(shop).import(body_json["jobs"]) }
+            once(201) { Posting.new(shop).import(body_json["jobs"]) }
           end
 
           app.api(:post, "/api/ledger/past/report", role: :owner, body: "LedgerPast", beside: "long") do

@@ -43,7 +43,7 @@ module NimbleServer
             raise closed(offer, offer.scopes.first) unless offer.open? && !offer.revoked?
 
             @shop.insert(:offer_questions, offer_id: offer_id, words: words.strip)
-            Record::Book.new(@shop).append("question", offer.subject, { "words" => words.strip, "name" => name })
+            Record::ActLog.new(@shop).append("question", offer.subject, { "words" => words.strip, "name" => name })
             Live.tell(@shop, "quotes")
             @reading.find(offer_id)
           end
@@ -57,7 +57,7 @@ module NimbleServer
             question = rows.first or raise Refusal.not_found("open question")
             rows.update(settled_at: @shop.now, settled_by: @shop.actor.account_id)
             offer = @reading.find(question[:offer_id])
-            Record::Book.new(@shop).append("question-settled", offer.subject, { "words" => question[:words] })
+            Record::ActLog.new(@shop).append("question-settled", offer.subject, { "words" => question[:words] })
             Live.tell(@shop, "quotes")
             offer
           end
@@ -116,7 +116,7 @@ module NimbleServer
         end
 
         def record(offer, scope, said)
-          Record::Book.new(@shop).append(
+          Record::ActLog.new(@shop).append(
             said.answer,
             offer.subject(scope),
             {

@@ -55,7 +55,7 @@ module NimbleServer
             "scopes" => wording.scopes.map { |words| scope(words) },
             "questions" => offer.questions.map { |row| question(row) },
             "message" => message(offer),
-            "link" => offer.revoked? || @shop.actor.role == "technician" ? nil : Link.url(offer.id)
+            "link" => offer.revoked? || @shop.actor.role == "technician" ? nil : CustomerToken.url(offer.id)
           )
         end
 

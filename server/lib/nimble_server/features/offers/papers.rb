@@ -23,8 +23,8 @@ module NimbleServer
             shop.profile,
             offer,
             Wording.new(shop, offer),
-            link: offer.revoked? ? nil : Link.url(offer.id),
-            head: Record::Book.new(shop).head
+            link: offer.revoked? ? nil : CustomerToken.url(offer.id),
+            head: Record::ActLog.new(shop).head
           )
       end
     end

@@ -37,7 +37,7 @@ module NimbleServer
           @shop.transaction do
             offer = @reading.find(id)
             @shop[:offers].where(id: id, link_revoked_at: nil).update(link_revoked_at: @shop.now)
-            Record::Book.new(@shop).append("link-revoked", offer.subject, { "offer" => id })
+            Record::ActLog.new(@shop).append("link-revoked", offer.subject, { "offer" => id })
             Live.tell(@shop, "quotes")
             @reading.find(id)
           end
@@ -120,7 +120,7 @@ module NimbleServer
             channel: given["channel"],
             address: given["address"].to_s.strip,
             language: Documents::Texts.of(@shop.profile[:locale]).language,
-            token_digest: Link.digest(Link.secret(id)),
+            token_digest: CustomerToken.digest(CustomerToken.secret(id)),
             expires_at: proposal.expires_at
           )
           store_scopes(id, proposal, (given["limits"] || []).to_h { |row| [row["position"], row["limit_cents"]] })
@@ -158,7 +158,7 @@ module NimbleServer
         ACTS = { "phone" => "offer-read-out", "paper" => "offer-printed" }.freeze
 
         def record(offer, proposal, superseded)
-          book = Record::Book.new(@shop)
+          book = Record::ActLog.new(@shop)
           superseded.each do |old|
             book.append("offer-superseded", old.subject, { "offer" => old.id, "by" => offer.id })
           end

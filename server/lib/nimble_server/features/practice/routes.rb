@@ -3,16 +3,16 @@
 module NimbleServer
   module Features
     module Practice
-      # Practice. Needs: Corner. Adds: a made-up car by its number, tests on it, the truth and how it went. Nothing is
-      # kept.
+      # Practice. Needs: PracticeCars. Adds: a made-up car by its number, tests on it, the truth and how it went.
+      # Nothing is kept.
       module Routes
         def self.registered(app)
           app.api(:get, "/api/practice/:seed", role: :technician) do
-            Corner.of(shop, params["seed"], effort: -> { effort }).car
+            PracticeCars.of(shop, params["seed"], effort: -> { effort }).car
           end
 
           app.api(:post, "/api/practice/:seed/tests", role: :technician, body: "PracticeTests") do
-            Corner.of(shop, params["seed"], effort: -> { effort }).looked(
+            PracticeCars.of(shop, params["seed"], effort: -> { effort }).looked(
               body_json["tests"],
               body_json["targets"] || []
             )
@@ -20,7 +20,7 @@ module NimbleServer
 
           app.api(:post, "/api/practice/:seed/end", role: :technician, body: "PracticeDone") do
             given = body_json.values_at("tests", "targets", "words")
-            Corner.of(shop, params["seed"], effort: -> { effort }).ended(*given)
+            PracticeCars.of(shop, params["seed"], effort: -> { effort }).ended(*given)
           end
         end
       end

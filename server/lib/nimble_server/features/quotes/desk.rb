@@ -9,7 +9,7 @@ module NimbleServer
         PANELS = %w[trouble beside newer-engine].freeze
 
         # @param effort [Proc] gives what one scope's page may compute
-        def initialize(shop, effort: -> { NimbleLedger::Access::Effort.new })
+        def initialize(shop, effort: -> { NimbleLedger::Access::NodeBudget.new })
           @shop = shop
           @effort = effort
           @drafts = Drafts.new(shop)

@@ -14,7 +14,7 @@ module NimbleServer
             vehicle = Vehicles::Garage.card(Vehicles::Garage.new(shop).find(quote[:vehicle_id]), shop.now)
             content_type "application/pdf"
             headers "content-disposition" => "inline; filename=\"quote-#{quote[:number]}-#{number}.pdf\""
-            head = Record::Book.new(shop).head
+            head = Record::ActLog.new(shop).head
             NimbleServer::Documents::QuotePDF.new(shop.profile, quote, vehicle, frozen, head: head).render
           end
         end

@@ -13,7 +13,7 @@ module NimbleServer
         # @param effort [Proc] gives what one scope's page may compute
         # @param compare_soaks [Boolean] whether the trouble panel is open
         # @raise [NimbleLedger::InvalidInput] when the content does not fit
-        def initialize(shop, quote, content, compare_soaks: false, effort: -> { NimbleLedger::Access::Effort.new })
+        def initialize(shop, quote, content, compare_soaks: false, effort: -> { NimbleLedger::Access::NodeBudget.new })
           @compare_soaks = compare_soaks
           @effort = effort
           @shop = shop
@@ -92,7 +92,7 @@ module NimbleServer
         # @return [Hash, nil] see the contract, Ahead
         def ahead
           sheets = @content.scopes.each_index.map { |i| sheet_of(i) }
-          NimbleLedger::Quote::Ahead.new(sheets, assumed: @content.ahead, fitted_km: @content.fitted_km).to_h
+          NimbleLedger::Quote::MonthsAhead.new(sheets, assumed: @content.ahead, fitted_km: @content.fitted_km).to_h
         end
 
         # What was taken for granted: condition and history as used, and what of it is assumed.

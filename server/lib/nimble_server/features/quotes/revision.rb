@@ -48,7 +48,7 @@ module NimbleServer
 
         # The act as the shop's record keeps it, with what was set by hand.
         def record(stored, scopes, digest)
-          Record::Book.new(@shop).append(
+          Record::ActLog.new(@shop).append(
             "revision-saved",
             "quote #{@quote[:number]}, revision #{stored[:revision]}",
             {

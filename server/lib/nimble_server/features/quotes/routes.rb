@@ -10,7 +10,7 @@ module NimbleServer
             define_method(:desk) do
               Desk.new(
                 shop,
-                effort: -> { NimbleLedger::Access::Effort.new(tick: Patience.new(env).method(:tick).to_proc) }
+                effort: -> { NimbleLedger::Access::NodeBudget.new(tick: Patience.new(env).method(:tick).to_proc) }
               )
             end
           end

@@ -33,7 +33,7 @@ module NimbleServer
 
         def list(row)
           shop = Shop.new(@db, row[:id], actor: Actor.system("upgrade"), clock: @clock)
-          @db.transaction { Book.new(shop, keys: @keys).list(KIND, "what was here before", rows(row[:id])) }
+          @db.transaction { ActLog.new(shop, keys: @keys).list(KIND, "what was here before", rows(row[:id])) }
           row[:name]
         end
 

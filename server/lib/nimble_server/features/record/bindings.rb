@@ -7,7 +7,7 @@ module NimbleServer
     module Record
       # What binds somebody: for each table the columns whose values stand in the record, and what its rows are called.
       # A row is witnessed by the SHA-256 of those values under its key; rows that share a key (the lines of a scope)
-      # are one. Migrations note what was touched (021), Book takes the notes into the record, Verification compares.
+      # are one. Migrations note what was touched (021), ActLog takes the notes into the record, Verification compares.
       #
       # Every table and column of the database is classed here, in LEFT_OUT or in FREE, each of those with its reason
       # (server/spec/tamper_spec.rb holds it; docs/server.md, "The record").

@@ -14,7 +14,7 @@ module NimbleServer
 
         # @param db [Sequel::Database] as the owner
         # @param keys [Keys]
-        # @param heads [Heads, Hash, nil] those kept outside the database
+        # @param heads [ChainHeads, Hash, nil] those kept outside the database
         def initialize(db, keys, heads: nil)
           @db = db
           @chain = keys.chain
@@ -42,7 +42,7 @@ module NimbleServer
 
         # One shop, in the transaction that is under way.
         # @param shop [Hash] row
-        # @param head [Heads::Head, nil]
+        # @param head [ChainHeads::Head, nil]
         # @return [Finding]
         def look(shop, head)
           kept = entries(shop)

@@ -30,7 +30,7 @@ module NimbleServer
 
         def told_by(shop)
           sheet = Jobs::Cards.new(shop).of(@job).sheet
-          NimbleLedger::Card::ForTrace.new(sheet, Jobs::Marks.new(shop).fold(@job).state)
+          NimbleLedger::Card::TraceEvidence.new(sheet, Jobs::Marks.new(shop).fold(@job).state)
         end
       end
     end

@@ -7,7 +7,7 @@ module NimbleServer
       # of it. What the bay has marked (codes read, plugs looked at, layers off) counts without being typed again.
       class Desk
         # @param effort [Proc] gives what one page may compute
-        def initialize(shop, effort: -> { NimbleLedger::Access::Effort.new })
+        def initialize(shop, effort: -> { NimbleLedger::Access::NodeBudget.new })
           @shop = shop
           @effort = effort
         end

@@ -23,7 +23,7 @@ module NimbleServer
           pair = sides.map { |code, revision| revision == DRAFT ? draft(code) : kept(code, revision) }
           {
             "changes" => NimbleLedger::Library::Difference.new(*pair.map { |side| side.engine.source }).lines,
-            "rows" => NimbleLedger::Library::Aligned.new(*pair.map(&:engine)).rows,
+            "rows" => NimbleLedger::Library::AlignedSteps.new(*pair.map(&:engine)).rows,
             "sides" => pair.map { |side| said(side) }
           }
         end

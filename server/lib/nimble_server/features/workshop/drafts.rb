@@ -96,7 +96,7 @@ module NimbleServer
         end
 
         # What engines of a kind take, by the shop's own and the shipped ones.
-        # @return [NimbleLedger::Workshop::Kinds]
+        # @return [NimbleLedger::Workshop::UsualTimes]
         def kinds = @kinds ||= known_kinds
 
         private
@@ -105,7 +105,7 @@ module NimbleServer
           heads = Library.newest_of_each(@shop)
           Library.worked_out("kinds", *heads.map { |head| head[:id] }) do
             own = heads.map { |head| Library.engine(@shop, head[:id]).source }
-            NimbleLedger::Workshop::Kinds.new(own + Engines::Patterns.shipped)
+            NimbleLedger::Workshop::UsualTimes.new(own + Engines::Patterns.shipped)
           end
         end
 
@@ -146,7 +146,7 @@ module NimbleServer
         def look(profile)
           prices = @shop.newest(:price_lists)
           Library.looked_at([Digest::SHA256.digest(JSON.generate(profile)), @house.id, prices, kinds.object_id]) do
-            NimbleLedger::Workshop::Look.new(
+            NimbleLedger::Workshop::ProfilePreview.new(
               profile,
               kinds: kinds,
               house: @house.settings,
