@@ -209,7 +209,8 @@ class Architecture
     wide = (WIDTH - 12) / row.size.to_f
     row.each_with_index.map do |name, i|
       left = 12 + (i * wide)
-      "<rect x=\"#{left.round(1)}\" y=\"#{12 + (at * HIGH)}\" width=\"#{(wide - 12).round(1)}\" height=\"#{HIGH - 12}\" " \
+      place = "x=\"#{left.round(1)}\" y=\"#{12 + (at * HIGH)}\""
+      "<rect #{place} width=\"#{(wide - 12).round(1)}\" height=\"#{HIGH - 12}\" " \
         "rx=\"6\" fill=\"#fbfcf8\" stroke=\"#14263a\"/><text x=\"#{(left + ((wide - 12) / 2)).round(1)}\" " \
         "y=\"#{33 + (at * HIGH)}\" text-anchor=\"middle\" fill=\"#14263a\">#{name}</text>"
     end
