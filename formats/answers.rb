@@ -1757,6 +1757,7 @@ module Answers
           "newest_engine_revision" => INT,
           "dropped" => list(TEXT),
           "revisions" => list(ref("Revision")),
+          "moved_since" => maybe(INT),
           "sheet" => ref("Sheet"),
           "others" => list(ref("Other")),
           "resolved" => ref("Resolved"),

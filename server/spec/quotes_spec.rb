@@ -366,6 +366,26 @@ RSpec.describe NimbleServer::Features::Quotes::Desk do
       advisor.call(:put, "/api/vehicles/#{page["vehicle"]["id"]}/history", { corrosion: "light" })
     end
 
+    it "saves again what comes to something else by now, changed or not, and says so before" do
+      shown = advisor.choose(page, [2]).last
+      expect(advisor.save(id, shown).last["revision"]["revision"]).to eq(1)
+      open = -> { advisor.call(:get, "/api/quotes/#{id}").last }
+      expect(open.call["moved_since"]).to be_nil
+      expect(advisor.save(id, open.call).last["revision"]["revision"]).to eq(1) # nothing moved: the same
+      with_another_rate do
+        now = open.call
+        expect(now["moved_since"]).to eq(1)
+        status, saved = advisor.save(id, now)
+        expect([status, saved["revision"]["revision"]]).to eq([201, 2])
+        expect(saved["revision"]["total_cents"]).to be > open.call["revisions"].first["total_cents"]
+        expect(open.call.values_at("moved_since")).to eq([nil])
+        other = second.call(:get, "/api/quotes/#{id}").last # somebody who has changed nothing
+        expect(second.save(id, other).last["revision"]["revision"]).to eq(2)
+      end
+      other = second.call(:get, "/api/quotes/#{id}").last
+      expect(second.save(id, other).last["revision"]["revision"]).to eq(3)
+    end
+
     it "makes one revision of one version, however many saves of it come at once" do
       shown = advisor.choose(page, [2]).last
       clients = 10.times.map { Client.as("advisor@merrow.example") }

@@ -140,7 +140,7 @@ export function QuoteScreen({ page }: { page: QuotePage }) {
           page={page}
           content={content}
           resolved={shown.resolved}
-          saved={latest ? `revision ${latest.revision} saved` : "not saved yet"}
+          saved={savedWords(latest?.revision, page.moved_since)}
           problem={copy.problem}
           onChange={writes ? change : undefined}
           revisions={copy.revisions}
@@ -253,3 +253,9 @@ export function QuoteScreen({ page }: { page: QuotePage }) {
     </Screen>
   );
 }
+
+/** What is saved, and whether it comes to something else by now. */
+const savedWords = (latest?: number, movedSince?: number | null): string => {
+  if (latest === undefined) return "not saved yet";
+  return movedSince === latest ? `prices changed since revision ${latest}` : `revision ${latest} saved`;
+};

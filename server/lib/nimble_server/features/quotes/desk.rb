@@ -110,7 +110,8 @@ module NimbleServer
         private :beside
 
         # Freezes the working copy as the next revision, at the price that was shown. A version that was saved already
-        # is not saved again: its revision comes back.
+        # is not saved again, its revision comes back: unless prices, house or car have moved, so that it comes to
+        # something else now.
         # @param priced_with [Hash] what the page shows the copy is priced with, see the contract, PricedWith
         # @raise [Refusal] 409 with both versions when somebody saved in between, 409 with both totals when the price is
         # no longer
@@ -118,12 +119,12 @@ module NimbleServer
         def save(id, version, priced_with)
           @shop.transaction do
             quote = @shop[:quotes].where(id: id).for_update.first or raise Refusal.not_found("quote")
-            draft = @drafts.locked(quote) or
-              raise Refusal.new(422, "nothing_to_save", "Nothing has been changed since the last save.")
+            stored = @drafts.locked(quote)
+            draft = stored || @drafts.of(quote)
             raise Conflicts.draft(draft, draft[:content], by: @shop.actor) unless draft[:version] == version
 
-            saved = saved_from(quote, version)
-            saved ? saved_row(saved, draft) : freeze_draft(quote, draft, priced_with)
+            saved = stored ? saved_from(quote, version) : @revisions.newest(quote)
+            saved ? save_again(quote, draft, saved, priced_with) : freeze_draft(quote, draft, priced_with)
           end
         end
 
@@ -169,18 +170,32 @@ module NimbleServer
           @revisions.of(quote).where(:draft_version => version, by => @shop.actor.account_id).first
         end
 
+        # What was saved already: the same again, or what it comes to by now.
+        def save_again(quote, draft, saved, priced_with)
+          frozen = frozen(quote, draft, priced_with)
+          return saved_row(saved, draft) if frozen.same_as?(saved)
+
+          freeze_draft(quote, @drafts.anew(quote, draft), priced_with)
+        end
+
         def freeze_draft(quote, draft, priced_with)
           unless draft[:base_revision] == quote[:latest_revision]
             raise Conflicts.revision(@revisions.newest(quote), draft)
           end
 
+          revision = frozen(quote, draft, priced_with).store
+          Live.tell(@shop, "quotes")
+          saved_row(revision.merge(actor: @shop.actor.name), @drafts.rebase(quote, revision[:revision]))
+        end
+
+        # The working copy as it would be frozen, at the price that was shown.
+        # @return [Revision]
+        def frozen(quote, draft, priced_with)
           content, = fitted(quote, draft)
           pricing = price(quote, content, compare_soaks: true)
           raise Conflicts.price(priced_with, pricing) unless pricing.priced_with == priced_with
 
-          revision = Revision.new(@shop, quote, pricing, content, draft[:version]).store
-          Live.tell(@shop, "quotes")
-          saved_row(revision.merge(actor: @shop.actor.name), @drafts.rebase(quote, revision[:revision]))
+          Revision.new(@shop, quote, pricing, content, draft[:version])
         end
 
         def page(quote, draft)
@@ -195,9 +210,22 @@ module NimbleServer
             "newest_engine_revision" => Library.newest_engine(@shop, pricing.engine_row[:code])[:revision],
             "dropped" => dropped,
             "draft" => Rows.draft(draft.merge(content: content)),
-            "revisions" => @revisions.of(quote).order(:revision).all.map { |row| Rows.revision(row) }
+            "revisions" => @revisions.of(quote).order(:revision).all.map { |row| Rows.revision(row) },
+            "moved_since" => moved_since(quote, draft, pricing)
           }.merge(page_of(pricing), terms(pricing))
         end
+
+        # The newest revision, where this copy is what it froze and comes to something else by now.
+        # @return [Integer, nil]
+        def moved_since(quote, draft, pricing)
+          newest = @revisions.newest(quote) or return
+          return unless plain(newest[:content]) == plain(draft[:content])
+
+          frozen = @shop[:quote_scopes].where(revision_id: newest[:id]).order(:position).select_map(:total_cents)
+          frozen == pricing.priced_with["totals"].compact ? nil : newest[:revision]
+        end
+
+        def plain(content) = JSON.parse(JSON.generate(content))
 
         def price(quote, content, **rest) = Pricing.new(@shop, quote, content, effort: @effort, **rest)
 

@@ -23,6 +23,11 @@ module NimbleServer
           next_version(quote, version, copy) || first_version(quote, version, copy)
         end
 
+        # The same copy at its next version, kept where it was not: what it comes to has changed, nothing in it has.
+        def anew(quote, draft)
+          store(quote, draft[:version], draft[:content].to_h, nil)
+        end
+
         # The copy stands on a revision it has become.
         def rebase(quote, number) = rows(quote).returning.update(base_revision: number, updated_at: @shop.now).first
 

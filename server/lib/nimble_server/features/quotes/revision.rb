@@ -44,7 +44,19 @@ module NimbleServer
           stored
         end
 
+        # Whether a revision that is stored froze just this.
+        # @param row [Hash]
+        def same_as?(row)
+          stored = @shop[:quote_scopes].where(revision_id: row[:id]).order(:position).select_map(%i[position answer])
+          now = @pricing.priced_scopes.map { |priced| [priced.index, shown(priced)] }
+          stored.map { |position, answer| [position, plain(answer.to_h)] } == now
+        end
+
         private
+
+        # The answer as it is shown.
+        def shown(priced) =
+          plain(NimbleLedger::Estimate::Answer.new(priced.sheet.answer, assumed_variants: assumed).to_h)
 
         # The act as the shop's record keeps it, with what was set by hand.
         def record(stored, scopes, digest)
@@ -100,7 +112,7 @@ module NimbleServer
 
         def store_scope(revision_id, priced)
           answer = priced.sheet.answer
-          shown = plain(NimbleLedger::Estimate::Answer.new(answer, assumed_variants: assumed).to_h)
+          shown = shown(priced)
           refuse_another(priced, shown)
           id =
             @shop.insert(
