@@ -105,6 +105,19 @@ RSpec.describe NimbleServer::Features::Offers do
     expect(@db[:messages].where(offer_id: sent["id"]).count).to eq(1)
   end
 
+  it "keeps what was chosen on the customer's page when a name was forgotten" do
+    sent = offer(saved([[5], [1, 3, 5]])).last["offers"].first
+    limit = sent["scopes"][1]["limit_cents"]
+    status, html = press(sent, act: "yes-1-#{limit}", choice: "1", name: "")
+    expect(status).to eq(422)
+    expect(html[/<input type="radio"[^>]*value="1"[^>]*>/]).to include("checked")
+    expect(html[/<input type="radio"[^>]*value="0"[^>]*>/]).not_to include("checked")
+    expect(html[/<input name="name"[^>]*>/]).to include("autofocus", 'aria-invalid="true"')
+    expect(press(sent, act: "yes-1-#{limit}", choice: "77", name: "")[1][/<input type="radio"[^>]*value="0"[^>]*>/]).to(
+      include("checked")
+    )
+  end
+
   it "shows the customer what, why, what could happen and up to what, and takes a yes with a name" do
     sent = offer(saved([[5], [1, 3, 5]])).last["offers"].first
     body = read(sent)

@@ -76,6 +76,26 @@ RSpec.describe "the yes", type: :feature do
     expect(page).to have_css("section[aria-label='Agreed, for the bay']", text: "4-TRE-1M")
   end
 
+  it "seals nothing by a stray Enter, however often, and not by one in a field" do
+    id = offer_saved("4-TRE-1M", [5])
+    sign_in
+    open_page(id)
+    type(".")
+    expect(page).to have_text("What is offered")
+    3.times { page.driver.browser.action.send_keys(:enter).perform }
+    click("Read out")
+    expect(page).to have_css("blockquote", text: "May we go ahead")
+    3.times { page.driver.browser.action.send_keys(:enter).perform }
+    expect(page).to have_button("Yes, up to", exact: false)
+    click("Yes, up to")
+    find_field("Who says so").send_keys(:enter, :enter)
+    expect(page).to have_button("Keep the yes")
+    expect(page).to have_no_text("said yes by phone")
+    fill_in "Who says so", with: ""
+    click("Keep the yes")
+    expect(page).to have_no_text("said yes by phone")
+  end
+
   it "shows at the Counter what happens elsewhere, at once: a question, a no" do
     id = offer_saved("4-TRE-1M", [1])
     sent = offered(id)

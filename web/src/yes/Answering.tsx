@@ -1,4 +1,4 @@
-import { type FormEvent, useState } from "react";
+import { useRef, useState } from "react";
 import { Form } from "react-aria-components";
 import styled from "styled-components";
 import type { Offer, OfferAnswer } from "../api/client";
@@ -50,9 +50,10 @@ export function Answering({ offer, scope, isPending, onAnswer }: Props) {
   const [how, setHow] = useState<OfferAnswer["how"]>(offer.channel === "paper" ? "paper" : "phone");
   const [limit, setLimit] = useState<number | null>(scope.limit_cents);
   const [reason, setReason] = useState("");
-  const submit = (event: FormEvent) => {
-    event.preventDefault();
-    if (!taking) return;
+  const form = useRef<HTMLFormElement>(null);
+  // Sealed by its own press alone: Enter in a field, or a stray one after the page opened, binds nobody.
+  const seal = () => {
+    if (!taking || !form.current?.reportValidity()) return;
     onAnswer({
       position: scope.position,
       answer: taking,
@@ -70,15 +71,15 @@ export function Answering({ offer, scope, isPending, onAnswer }: Props) {
       </Words>
       {taking === null ? (
         <p style={{ display: "flex", gap: 10, flexWrap: "wrap", alignItems: "center" }}>
-          <Button $main onPress={() => setTaking("yes")} autoFocus>
+          <Button $main onPress={() => setTaking("yes")}>
             Yes, up to {format.moneyWithSign(scope.limit_cents)}
           </Button>
           <Button onPress={() => setTaking("no")}>No</Button>
         </p>
       ) : (
-        <Form onSubmit={submit}>
+        <Form ref={form} onSubmit={(event) => event.preventDefault()}>
           <Fields>
-            <Field label="Who says so" value={name} onChange={setName} isRequired maxLength={80} />
+            <Field label="Who says so" value={name} onChange={setName} isRequired maxLength={80} autoFocus />
             <Choice label="How" value={how} options={WAYS} onPick={(id) => setHow(id as OfferAnswer["how"])} />
             {taking === "yes" ? (
               <MoneyBox label="Not above" cents={limit} onCents={setLimit} isRequired />
@@ -87,7 +88,7 @@ export function Answering({ offer, scope, isPending, onAnswer }: Props) {
             )}
           </Fields>
           <p style={{ display: "flex", gap: 10, flexWrap: "wrap", alignItems: "center" }}>
-            <Button $main type="submit" isPending={isPending} autoFocus>
+            <Button $main onPress={seal} isPending={isPending}>
               {taking === "yes" ? "Keep the yes" : "Keep the no"}
             </Button>
             <Button onPress={() => setTaking(null)}>Back</Button>

@@ -59,6 +59,12 @@ module NimbleServer
         # Those that can be answered here and now.
         def open_scopes = scopes.select { |words| words.scope.open? }
 
+        # The scope that is chosen: what was, before something else was asked for; else the first.
+        def chosen
+          at = form["choice"].to_s[/\A\d{1,2}\z/]&.to_i
+          (at && open_scopes.find { |words| words == scopes[at] }) || open_scopes.first
+        end
+
         # The scope the page tells about: what was agreed to, else the first.
         def told = scopes.find { |words| words.scope.state == "authorized" } || open_scopes.first || scopes.first
 
