@@ -36,6 +36,22 @@ RSpec.describe NimbleServer::Features::Vehicles::Car do
     expect(call(:put, id, "", { owner: nil }).last["vehicle"]["customer"]).to be_nil
   end
 
+  it "is put right where plate, model or year were wrong, and is of no year still to come" do
+    id = added
+    plate = "PUT #{SecureRandom.hex(3)}".upcase
+    _, changed = call(:put, id, "", { plate: plate, description: "Pellwick Breve estate", year: 2020 })
+    expect(changed["vehicle"].values_at("plate", "description", "year")).to eq([plate, "Pellwick Breve estate", 2020])
+    future = Time.now.year + 2
+    status, body = call(:put, id, "", { year: future })
+    expect([status, body["error"]["details"]]).to eq([422, [{ "path" => "/year", "message" => "is still to come" }]])
+    new = { plate: "NEW #{SecureRandom.hex(3)}", description: "Breve", engine_code: "SK18", year: future }
+    expect(@advisor.call(:post, "/api/vehicles", new).first).to eq(422)
+    expect(@advisor.call(:post, "/api/vehicles", new.merge(year: future - 1)).first).to eq(201)
+    mine = @advisor.call(:get, "/api/vehicles?search=#{Rack::Utils.escape(new[:plate])}").last["vehicles"].first
+    quote = @advisor.call(:post, "/api/quotes", { vehicle_id: mine["id"] })
+    expect([quote.first, quote.last["resolved"]["history"]["plugs_changed_years"]]).to eq([201, 0])
+  end
+
   it "keeps every reading, and takes a lower one for a reason only, however it comes" do
     id = added
     status, body = call(:post, id, "/readings", { km: 90_000 })

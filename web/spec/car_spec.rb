@@ -118,10 +118,10 @@ RSpec.describe "the car on the Quote page", type: :feature do
     click_button "Note it"
     expect(page).to have_text("by us, under warranty until")
     fill_in "Owner", with: "Wren Tolliver"
-    click_button "Keep number and owner"
+    click_button "Keep the car as it is here"
     expect(page).to have_text("Before: Oakwood School")
     fill_in "Maker's number", with: "11111111211111111"
-    click_button "Keep number and owner"
+    click_button "Keep the car as it is here"
     expect(page).to have_text("check digit")
     press(:escape)
     expect(page).to have_no_css("[role=dialog]")

@@ -7,6 +7,7 @@ import { useSession } from "../session/SessionGate";
 import { Dialog } from "../shared/Dialog";
 import { DistanceBox } from "../shared/fields/DistanceBox";
 import { Field } from "../shared/fields/Field";
+import { NumberBox } from "../shared/fields/NumberBox";
 import { faultsByPath } from "../shared/faults";
 import { Asked, Button, Heading, Notice, Small, Unseen } from "../shared/parts";
 import { FittingForm } from "./FittingForm";
@@ -66,6 +67,9 @@ function Car({ page, cylinders, onChanged }: { page: CarPage } & Pick<Props, "cy
   const { account, format } = useSession();
   const writes = account.role !== "technician";
   const { vehicle, fittings, readings, former_owners: former } = page;
+  const [plate, setPlate] = useState(vehicle.plate);
+  const [description, setDescription] = useState(vehicle.description);
+  const [year, setYear] = useState<number | null>(vehicle.year);
   const [number, setNumber] = useState(page.maker_number ?? "");
   const [owner, setOwner] = useState(vehicle.customer ?? "");
   const [phone, setPhone] = useState(vehicle.phone ?? "");
@@ -82,6 +86,9 @@ function Car({ page, cylinders, onChanged }: { page: CarPage } & Pick<Props, "cy
     mutationFn: () =>
       api.changeCar(vehicle.id, {
         maker_number: number,
+        plate,
+        description,
+        year,
         ...(owner.trim() !== (vehicle.customer ?? "") && {
           owner: owner.trim() === "" ? null : { name: owner, phone: phone || null },
         }),
@@ -107,11 +114,38 @@ function Car({ page, cylinders, onChanged }: { page: CarPage } & Pick<Props, "cy
   return (
     <>
       <p style={{ marginBottom: 12 }}>
-        {vehicle.description}
-        {vehicle.year ? `, ${vehicle.year}` : ""} <Small>{vehicle.engine_code}</Small>
+        <Small>{vehicle.engine_code}</Small>
       </p>
       <Form onSubmit={submit(change.mutate)}>
         <Fields>
+          <Field
+            label="Plate"
+            value={plate}
+            onChange={setPlate}
+            maxLength={20}
+            isRequired
+            isDisabled={!writes}
+            problem={faults["/plate"]}
+          />
+          <NumberBox
+            label="Year"
+            value={year}
+            onValue={setYear}
+            decimals={0}
+            least={0}
+            plain
+            isDisabled={!writes}
+            problem={faults["/year"]}
+          />
+          <Field
+            label="Make and model"
+            value={description}
+            onChange={setDescription}
+            maxLength={120}
+            isRequired
+            isDisabled={!writes}
+          />
+          <span />
           <Field
             label="Maker's number"
             value={number}
@@ -136,7 +170,7 @@ function Car({ page, cylinders, onChanged }: { page: CarPage } & Pick<Props, "cy
         </Fields>
         {writes && (
           <Button type="submit" isPending={change.isPending}>
-            Keep number and owner
+            Keep the car as it is here
           </Button>
         )}
         {former.length > 0 && (

@@ -60,7 +60,8 @@ export function NewVehicle({ plate, onClose, onAdded }: Props) {
     },
   });
   const known = add.error instanceof Refused && add.error.code === "plate_known";
-  const ready = engine !== null && (year === null || (year >= 1900 && year < 2100));
+  const isYear = year === null || (year >= 1900 && year <= new Date().getFullYear() + 1);
+  const ready = engine !== null && isYear;
   const submit = (event: FormEvent) => {
     event.preventDefault();
     add.mutate();
@@ -112,7 +113,15 @@ export function NewVehicle({ plate, onClose, onAdded }: Props) {
           <p className="wide" style={{ margin: 0 }}>
             <Asked onPress={() => setSketching(true)}>Not in the library: sketch it in five questions</Asked>
           </p>
-          <NumberBox label="Year" value={year} onValue={setYear} decimals={0} least={0} plain />
+          <NumberBox
+            label="Year"
+            value={year}
+            onValue={setYear}
+            decimals={0}
+            least={0}
+            plain
+            problem={isYear ? undefined : "Is no model year of a car."}
+          />
           <DistanceBox label="Odometer" km={odometer} onKm={setOdometer} />
           <Field label="Owner" value={form.owner} onChange={set("owner")} maxLength={120} />
           <Field label="Phone" value={form.phone} onChange={set("phone")} maxLength={40} />
@@ -125,7 +134,9 @@ export function NewVehicle({ plate, onClose, onAdded }: Props) {
         <Button type="submit" $main isDisabled={!ready} isPending={add.isPending}>
           Add and start a quote
         </Button>{" "}
-        {!ready && <Small>{engine === null ? "Still needed: the engine." : "The year is no year of a car."}</Small>}
+        {!ready && (
+          <Small>{engine === null ? "Still needed: the engine." : "The year is no model year of a car."}</Small>
+        )}
       </Form>
     </Dialog>
   );

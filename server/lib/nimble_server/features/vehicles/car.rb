@@ -79,6 +79,7 @@ module NimbleServer
 
         # @return [Hash] columns
         def changed(row, given)
+          ModelYear.check(given["year"], @shop.now)
           values = given.slice("plate", "description", "year").transform_keys(&:to_sym)
           values[:plate] = given["plate"].strip.upcase if given["plate"]
           values[:maker_number] = maker_number(given["maker_number"]) if given.key?("maker_number")

@@ -34,6 +34,7 @@ module NimbleServer
         # @return [Hash] the card of the new vehicle
         # @raise [Refusal] when the plate is known already or the engine is not
         def add(given)
+          ModelYear.check(given["year"], @shop.now)
           Library.newest_engine(@shop, given["engine_code"])
           id =
             @shop.transaction do
@@ -135,7 +136,7 @@ module NimbleServer
             "plugs_changed_km" => row[:plugs_changed_km],
             "plugs_changed_years" => changed && ((now.to_date - changed).to_i / 365.25).round(1),
             "compound_used" => row[:compound_used],
-            "age_years" => row[:year] && (now.year - row[:year]),
+            "age_years" => row[:year] && [now.year - row[:year], 0].max,
             "corrosion" => row[:condition].to_h["corrosion"],
             "variants" => row[:variants].to_h,
             "fitted" => row[:fitted]&.to_h,
