@@ -1,5 +1,6 @@
+import { readFileSync } from "node:fs";
 import { expect, test } from "vitest";
-import { blank, drafted, type Schema, undrafted } from "./figures";
+import { blank, drafted, type Schema, undrafted, UNITS } from "./figures";
 
 const cents: Schema = { type: "integer", "x-unit": "cents" };
 const share: Schema = { type: "number", "x-unit": "share" };
@@ -89,4 +90,11 @@ test("a new row starts empty", () => {
       properties: { label: { type: "string" }, on: { type: "array", items: { enum: ["labor"] } } },
     }),
   ).toEqual({ label: "", on: [] });
+});
+
+test("every unit a house figure is declared in has its word", () => {
+  const declared = readFileSync("../core/lib/nimble_ledger/house/settings.rb", "utf8");
+  const units = [...new Set([...declared.matchAll(/unit: "([^"]+)"/g)].map(([, unit]) => unit ?? ""))];
+  expect(units.length).toBeGreaterThan(8);
+  expect(units.filter((unit) => unit !== "cents" && !(unit in UNITS))).toEqual([]);
 });

@@ -24,9 +24,27 @@ export const UNITS: Record<Exclude<Unit, "cents">, string> = {
   hours: "h",
   years: "years",
   plugs: "plugs",
+  days: "days",
+  months: "months",
+  km: "km",
+  "N·m": "N·m",
+  turns: "turns",
 };
 
-export type Unit = "share" | "factor" | "minutes" | "hours" | "years" | "cents" | "percent" | "plugs";
+export type Unit =
+  | "share"
+  | "factor"
+  | "minutes"
+  | "hours"
+  | "days"
+  | "months"
+  | "years"
+  | "cents"
+  | "percent"
+  | "plugs"
+  | "km"
+  | "N·m"
+  | "turns";
 
 /**
  * A figure as it is being entered: a number in the unit it is entered in, null where nothing is. A closed day is two
