@@ -893,7 +893,8 @@ module Answers
           "first_run" => BOOL,
           "account" =>
             maybe(object({ "name" => TEXT, "email" => TEXT, "role" => words("owner", "advisor", "technician") })),
-          "shop" => maybe(object({ **shop_details, "currency" => TEXT, "currency_exponent" => INT }))
+          "shop" =>
+            maybe(object({ **shop_details, "currency" => TEXT, "currency_exponent" => INT, "stand_ins" => BOOL }))
         }
       ),
     "PricedWith" => object({ "engine" => TEXT, "prices" => TEXT, "house" => TEXT, "totals" => list(maybe(INT)) }),

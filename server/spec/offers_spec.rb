@@ -105,6 +105,19 @@ RSpec.describe NimbleServer::Features::Offers do
     expect(@db[:messages].where(offer_id: sent["id"]).count).to eq(1)
   end
 
+  it "says that nothing is sent where no carrier is connected: the link is made, and nothing waits to be carried" do
+    @db[:shops].where(id: shop_id).update(demo: false)
+    sent = offer(saved).last["offers"].first
+    expect([sent["message"], sent["channel"], sent["link"]]).to match([nil, "text", a_string_including("/y/")])
+    expect(@db[:messages].where(offer_id: sent["id"]).count).to eq(0)
+    expect(@advisor.call(:get, "/api/session").last["shop"]["stand_ins"]).to be(false)
+    quote = @db[:offers].where(id: sent["id"]).get(:quote_id)
+    status, refused = @advisor.call(:post, "/api/quotes/#{quote}/trace/codes")
+    expect([status, refused["error"]["code"]]).to eq([503, "no_scan_tool"])
+  ensure
+    @db[:shops].where(id: shop_id).update(demo: true)
+  end
+
   it "keeps what was chosen on the customer's page when a name was forgotten" do
     sent = offer(saved([[5], [1, 3, 5]])).last["offers"].first
     limit = sent["scopes"][1]["limit_cents"]

@@ -57,6 +57,10 @@ module NimbleServer
 
     def profile = @profile ||= db[:shops].where(id: id).first
 
+    # Whether carrier and scan tool are stand-ins that pretend: in the demo, and nowhere else. A shop of somebody's own
+    # has none until one is connected.
+    def stand_ins? = profile[:demo]
+
     # Ids of what a quote is priced with: price list, house settings, and the lesson taken, if any.
     InForce = Struct.new(:prices, :house, :lesson)
 

@@ -197,6 +197,13 @@ interface MainProps extends CardProps {
 /** What is asked for now: the start, what fights, the piece in hand, or what is left when nothing is. */
 function Main({ card, state, session, format, live, hand, fight, meanwhile, onMeanwhile }: MainProps) {
   const waits = card.sheet.pieces.some((piece) => piece.id in state.waiting);
+  const codes = {
+    job: card.job.id,
+    quote: card.job.quote_id,
+    state,
+    press: live.press,
+    hasTool: session.shop?.stand_ins ?? false,
+  };
   if (!state.started_at) return <StartPanel card={card} format={format} onRenewed={live.renew} />;
   if (fight) return <FightPanel fight={fight} card={card} state={state} format={format} press={live.press} />;
   if (hand)
@@ -222,14 +229,12 @@ function Main({ card, state, session, format, live, hand, fight, meanwhile, onMe
             </Press>
           </Choices>
         )}
-        {CHECKS.includes(hand.piece.ref ?? "") && (
-          <Codes job={card.job.id} quote={card.job.quote_id} state={state} press={live.press} />
-        )}
+        {CHECKS.includes(hand.piece.ref ?? "") && <Codes {...codes} />}
       </div>
     );
   return (
     <div>
-      {!state.finished_at && <Codes job={card.job.id} quote={card.job.quote_id} state={state} press={live.press} />}
+      {!state.finished_at && <Codes {...codes} />}
       {!state.finished_at && card.standing.open.length > 0 && (
         <Notice role="status">
           <p>

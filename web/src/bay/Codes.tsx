@@ -16,10 +16,12 @@ interface Props {
   quote: string;
   state: CardState;
   press: (...marks: Mark[]) => void;
+  /** Whether a scan tool answers: the demo's, which makes codes up. */
+  hasTool: boolean;
 }
 
 /** Codes read again, through the tool or typed; what a permanent one means. */
-export function Codes({ job, quote, state, press }: Props) {
+export function Codes({ job, quote, state, press, hasTool }: Props) {
   const [typed, setTyped] = useState("");
   const keep = (codes: Read, lamp: NonNullable<Mark["lamp"]>) =>
     press(mark("codes", { codes, lamp, again: state.codes.length > 0 }));
@@ -36,11 +38,13 @@ export function Codes({ job, quote, state, press }: Props) {
   return (
     <section aria-label="Codes" style={{ marginTop: 14 }}>
       <Choices style={{ alignItems: "end" }}>
-        <Press onPress={() => scan.mutate()} isPending={scan.isPending}>
-          {scan.isPending ? "Reading…" : last ? "Read the codes again" : "Read the codes"}
-        </Press>
+        {hasTool && (
+          <Press onPress={() => scan.mutate()} isPending={scan.isPending}>
+            {scan.isPending ? "Reading…" : last ? "Read the codes again" : "Read the codes"} (simulated)
+          </Press>
+        )}
         <Field
-          label="or type them"
+          label={hasTool ? "or type them" : "Codes you read (no scan tool is connected here)"}
           value={typed}
           onChange={setTyped}
           placeholder="P0303, or nothing"

@@ -2,6 +2,7 @@ import { useMutation } from "@tanstack/react-query";
 import { useState } from "react";
 import styled from "styled-components";
 import { api, type TraceContent, type TracePage } from "../api/client";
+import { useSession } from "../session/SessionGate";
 import { Choice } from "../shared/fields/Choice";
 import { Field } from "../shared/fields/Field";
 import { Button, Small } from "../shared/parts";
@@ -35,6 +36,7 @@ const SETS = [
 /** What the customer says, when it happens, the lamp, the codes, what others did. */
 export function TakeIn({ page, tracing }: { page: TracePage; tracing: Tracing }) {
   const { content, change, bay } = tracing;
+  const { shop } = useSession();
   const codes = content.codes ?? bay.codes;
   const [typed, setTyped] = useState<string | null>(null);
   const [counted, setCounted] = useState<string | null>(null);
@@ -85,11 +87,13 @@ export function TakeIn({ page, tracing }: { page: TracePage; tracing: Tracing })
           placeholder="not known"
         />
         <div className="wide codes">
-          <Button onPress={() => scan.mutate()} isPending={scan.isPending}>
-            {scan.isPending ? "Reading…" : "Read the codes"}
-          </Button>
+          {shop.stand_ins && (
+            <Button onPress={() => scan.mutate()} isPending={scan.isPending}>
+              {scan.isPending ? "Reading…" : "Read the codes"} (simulated)
+            </Button>
+          )}
           <Field
-            label="or type them"
+            label={shop.stand_ins ? "or type them" : "Codes you read (no scan tool is connected here)"}
             value={typed ?? written}
             onChange={setTyped}
             onBlur={() => {

@@ -1,3 +1,4 @@
+import { useState } from "react";
 import styled from "styled-components";
 import type { Offer, OfferAnswer } from "../api/client";
 import { useSession } from "../session/SessionGate";
@@ -74,8 +75,9 @@ interface Props {
 
 /** One offer: what went out to whom, where each scope stands, what was said to it. What was agreed is a sealed page. */
 export function OfferSheet({ offer, writes, isPending, onAnswer, onRevoke, onRetry, onSettle }: Props) {
-  const { format } = useSession();
+  const { format, shop } = useSession();
   const open = offer.state === "sent";
+  const isHandedOver = !offer.message && (offer.channel === "text" || offer.channel === "mail");
   return (
     <Sheet data-sealed={offer.state === "authorized" ? "" : undefined} data-past={isPast(offer) ? "" : undefined}>
       <header>
@@ -84,7 +86,7 @@ export function OfferSheet({ offer, writes, isPending, onAnswer, onRevoke, onRet
           {offer.revision}, for {offer.recipient}
         </h3>
         <Small>
-          {WENT[offer.channel]} {format.when(offer.sent_at)}
+          {isHandedOver ? "link made" : WENT[offer.channel]} {format.when(offer.sent_at)}
           {offer.by && ` by ${offer.by}`}
           {open &&
             offer.message &&
@@ -96,11 +98,18 @@ export function OfferSheet({ offer, writes, isPending, onAnswer, onRevoke, onRet
           <Small>
             {offer.message.channel === "text" ? "Text" : "Mail"} to {offer.message.address}:{" "}
             {CARRIED[offer.message.state]}
+            {shop.stand_ins && " (simulated: nothing leaves this computer)"}
             {offer.message.problem && `. ${offer.message.problem}`}{" "}
             {writes && ["failed", "bounced"].includes(offer.message.state) && (
               <Asked onPress={onRetry}>Try once more</Asked>
             )}
           </Small>
+        </p>
+      )}
+      {isHandedOver && open && (
+        <p style={{ display: "flex", gap: 12, alignItems: "center", flexWrap: "wrap" }}>
+          <Small>No carrier is connected: nothing was sent. Copy the link and send it yourself.</Small>
+          {offer.link && <CopyLink link={offer.link} />}
         </p>
       )}
       {offer.scopes.map((scope) => (
@@ -152,6 +161,22 @@ export function OfferSheet({ offer, writes, isPending, onAnswer, onRevoke, onRet
         </p>
       )}
     </Sheet>
+  );
+}
+
+/** The customer's link, into the clipboard; where that is not allowed it is shown to be copied by hand. */
+function CopyLink({ link }: { link: string }) {
+  const [said, setSaid] = useState("");
+  const copy = () =>
+    navigator.clipboard.writeText(link).then(
+      () => setSaid("Copied."),
+      () => setSaid(link),
+    );
+  return (
+    <>
+      <Button onPress={() => void copy()}>Copy the link</Button>
+      <Small role="status">{said}</Small>
+    </>
   );
 }
 

@@ -66,7 +66,7 @@ interface Props {
 
 /** What exactly is offered, to whom, up to what amount, and how it gets there. */
 export function Offering({ page, proposal, replaces, isPending, problem, onOffer }: Props) {
-  const { format } = useSession();
+  const { format, shop } = useSession();
   const { vehicle, job } = page;
   const [channel, setChannel] = useState<Channel>(vehicle.phone || !vehicle.email ? "text" : "mail");
   const [recipient, setRecipient] = useState(vehicle.customer ?? "");
@@ -155,6 +155,15 @@ export function Offering({ page, proposal, replaces, isPending, problem, onOffer
           <Small style={{ alignSelf: "center" }}>The page to sign carries a code to scan.</Small>
         )}
       </To>
+      {carried && (
+        <p style={{ marginBottom: 12 }}>
+          <Small>
+            {shop.stand_ins
+              ? "The carrier of the demo is simulated: nothing leaves this computer."
+              : "No carrier is connected: a link is made, to be copied and sent by yourself."}
+          </Small>
+        </p>
+      )}
       {page.wishes && <p style={{ marginBottom: 12 }}>Their wish: {page.wishes}</p>}
       {problem && Object.keys(faults).every((path) => !path.startsWith("/limits/")) && (
         <Notice role="alert" style={{ marginBottom: 12 }}>
@@ -163,7 +172,7 @@ export function Offering({ page, proposal, replaces, isPending, problem, onOffer
       )}
       <p style={{ display: "flex", gap: 12, alignItems: "center", flexWrap: "wrap" }}>
         <Button $main type="submit" isDisabled={incomplete} isPending={isPending}>
-          {channel === "paper" ? "Make the page" : "Send"}
+          {channel === "paper" ? "Make the page" : shop.stand_ins ? "Send" : "Make the link"}
         </Button>
         <Button onPress={() => offer("phone")} isDisabled={incomplete || recipient.trim() === ""} isPending={isPending}>
           Read out

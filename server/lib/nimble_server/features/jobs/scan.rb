@@ -39,6 +39,14 @@ module NimbleServer
         private
 
         def answered(asked)
+          unless @shop.stand_ins?
+            raise Refusal.new(
+                    503,
+                    "no_scan_tool",
+                    "No scan tool is connected. Read the codes with yours and type them."
+                  )
+          end
+
           answer = ask(JSON.generate(asked)) or raise SocketError
           JSON.parse(answer)
         rescue SystemCallError, SocketError, JSON::ParserError

@@ -37,7 +37,8 @@ module NimbleServer
                 "time_zone" => profile[:time_zone],
                 "currency" => house["currency"],
                 "currency_exponent" => house["currency_exponent"],
-                "paper" => profile[:paper]
+                "paper" => profile[:paper],
+                "stand_ins" => shop.stand_ins?
               }
             }
           end
