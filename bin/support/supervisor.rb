@@ -109,9 +109,13 @@ class Supervisor
   def excused?(now) = @ground_fell_at && now - @ground_fell_at < EXCUSED
 
   def begin_again(child)
+    return if @stopping
+
     child.since = @clock.call
     child.pid = child.start.call
     child.due = nil
+    # asked to end while it was being started: nobody has told it yet
+    signal(child.pid, "TERM") if @stopping && !child.essential
   rescue StandardError => e
     child.falls += 1
     child.due = @clock.call + Supervisor.pause(child.falls + 1, longest: child.longest)

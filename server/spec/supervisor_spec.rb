@@ -1,5 +1,6 @@
 # frozen_string_literal: true
 
+require "timeout"
 require_relative "../../bin/support/supervisor"
 
 # Children that fall, each counted by itself.
@@ -24,6 +25,22 @@ RSpec.describe Supervisor do
     end
     supervisor.run
     expect(said.map { |line| line[/in (\d+) s/, 1].to_i }).to eq([0, 1, 1, 1, 1])
+  end
+
+  it "ends a child that was just being started when it is asked to stop, and starts no more" do
+    late = 0
+    pid = nil
+    supervisor.keep("Starting") do
+      pid = Process.spawn("sleep", "600", out: File::NULL, err: File::NULL)
+      supervisor.stop # a signal that comes between the start and the keeping of its process
+      pid
+    end
+    supervisor.keep("Late") { Process.spawn("sleep", "600", out: File::NULL).tap { late += 1 } }
+    Timeout.timeout(20) { supervisor.run }
+    expect(late).to eq(0)
+    expect { Process.kill(0, pid) }.to raise_error(Errno::ESRCH)
+  ensure
+    Process.kill("KILL", pid) rescue nil # rubocop:disable Style/RescueModifier
   end
 
   it "starts a child that fell again, says so, and leaves the others alone" do
