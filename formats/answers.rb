@@ -1607,7 +1607,7 @@ module Answers
           "clean" => BOOL,
           "follow_up_weeks" => maybe(INT)
         },
-        { "cylinder" => maybe(INT) }
+        { "cylinder" => maybe(INT), "lacking" => BOOL }
       ),
     "Mark" => NimbleLedger::Card::Event::SHAPE,
     "JobCard" => object(JOB_CARD),

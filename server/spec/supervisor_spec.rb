@@ -40,7 +40,11 @@ RSpec.describe Supervisor do
     expect(late).to eq(0)
     expect { Process.kill(0, pid) }.to raise_error(Errno::ESRCH)
   ensure
-    Process.kill("KILL", pid) rescue nil # rubocop:disable Style/RescueModifier
+    begin
+      Process.kill("KILL", pid)
+    rescue StandardError
+      nil
+    end # rubocop:disable Style/RescueModifier
   end
 
   it "starts a child that fell again, says so, and leaves the others alone" do

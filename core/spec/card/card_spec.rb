@@ -200,6 +200,15 @@ RSpec.describe NimbleLedger::Card do
     end
   end
 
+  it "says where an engine's profile has nothing that mends what was found" do
+    lacking = ->(code, plug, cylinder) do
+      described_class::Proposal.new("oil-in-well", cylinder, job(code, [plug])).to_h["lacking"]
+    end
+    expect([lacking.call("SK18", "plug-1", 1), lacking.call("QEZ4", "plug-1", 1)]).to eq([true, false])
+    expect(described_class::Proposal.new("ash-on-plug", 1, job("SK18", ["plug-1"])).to_h["lacking"]).to be(false)
+    expect(described_class::Proposal.new("clip-missing", 1, job("SK18", ["plug-1"])).to_h["lacking"]).to be(false)
+  end
+
   it "proposes what mends a finding, as one plan with what is open" do
     agreed = job("JIV6", %w[plug-5])
     proposal = ->(finding, cylinder = nil) { described_class::Proposal.new(finding, cylinder, agreed) }

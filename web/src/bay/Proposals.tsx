@@ -16,7 +16,9 @@ export function Proposals({ card, format, isAdvisor }: Props) {
     mutationFn: (id: string) => api.proposeFound(card.job.id, id),
     onSuccess: ({ quote_id }) => window.location.assign(`/quotes/${quote_id}`),
   });
-  const shown = card.proposals.filter((row) => row.targets.length > 0 || row.clean || row.follow_up_weeks !== null);
+  const shown = card.proposals.filter(
+    (row) => row.targets.length > 0 || row.lacking || isToClean(card, row) || row.follow_up_weeks !== null,
+  );
   if (shown.length === 0) return null;
   return (
     <section aria-label="For what was found">
@@ -40,7 +42,11 @@ export function Proposals({ card, format, isAdvisor }: Props) {
               )}{" "}
             </>
           )}
-          {row.clean && "Clean the well again before the new plug. "}
+          {row.lacking &&
+            (isAdvisor
+              ? "This engine's profile has no seal or part for it: add the work to its profile, or settle it by hand. "
+              : "This engine's profile has no part for it: tell the advisor. ")}
+          {isToClean(card, row) && "Clean the well again before the new plug. "}
           {row.follow_up_weeks !== null && `Or clean it, and look again in ${row.follow_up_weeks} weeks.`}
         </p>
       ))}
@@ -52,3 +58,8 @@ export function Proposals({ card, format, isAdvisor }: Props) {
     </section>
   );
 }
+
+/** A well is cleaned again before the new plug, not after it is in. */
+const isToClean = (card: JobCard, row: JobCard["proposals"][number]): boolean =>
+  row.clean &&
+  !card.sheet.plugs.some((plug) => plug.cylinder === row.cylinder && card.state.plugs[plug.key]?.in !== undefined);

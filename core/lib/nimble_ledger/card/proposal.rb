@@ -30,14 +30,13 @@ module NimbleLedger
 
       # @return [Array<Profile::Target>] work that is not in the job yet
       def targets
-        engine = @job.car.engine
-        works = WORKS.fetch(@finding, [])
-        return wrong_plugs(engine) if @finding == "wrong-plug"
+        return wrong_plugs(@job.car.engine) if @finding == "wrong-plug"
 
-        found = works.map { |work| engine.targets.select { |target| target.work == work && here?(target) } }
-        first = found.find(&:any?) || []
-        first.first&.work == "coil" && fed_by_wire? ? [] : first - @job.targets
+        mending - @job.targets
       end
+
+      # Whether work is called for that the engine's profile does not have here: the advisor adds it by hand.
+      def lacking? = WORKS.key?(@finding) && @finding != "wrong-plug" && !@cylinder.nil? && mending.empty?
 
       # Whether the well is cleaned again before the new plug.
       def clean? = CLEAN.include?(@finding)
@@ -63,12 +62,24 @@ module NimbleLedger
           "added_hours" => both && ((both.quoted_tenths - @job.quoted_tenths) / 10.0),
           "added_cents" => both&.price && (both.price.total_cents - @job.price.total_cents),
           "total_cents" => both&.price&.total_cents,
+          "lacking" => lacking?,
           "clean" => clean?,
           "follow_up_weeks" => follow_up_weeks
         }
       end
 
       private
+
+      # The first kind of work that mends it and the engine offers at the place, in the job or not.
+      def mending
+        engine = @job.car.engine
+        found =
+          WORKS
+            .fetch(@finding, [])
+            .map { |work| engine.targets.select { |target| target.work == work && here?(target) } }
+        first = found.find(&:any?) || []
+        first.first&.work == "coil" && fed_by_wire? ? [] : first
+      end
 
       # A coil that sits on another plug and only feeds this one is not what is torn here.
       def fed_by_wire?
