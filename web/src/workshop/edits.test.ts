@@ -1,7 +1,7 @@
 import { readdirSync, readFileSync } from "node:fs";
 import { describe, expect, it } from "vitest";
 import type { EngineProfile } from "../api/client";
-import { at, figureAt, originOf, type Path, proper, setAt, typed } from "./edits";
+import { about, at, figureAt, originOf, type Path, proper, setAt, typed } from "./edits";
 
 const FOLDER = "../demo/engines";
 const profiles = readdirSync(FOLDER).map(
@@ -62,5 +62,14 @@ describe("edits of a profile", () => {
     expect(originOf(next, ["steps", 0, "refit"])).toEqual({ from: "pattern" });
     expect(typed(next, ["steps", 0, "refit", 0], 0)).not.toHaveProperty("origins");
     expect(figureAt(["steps", 0, "label"])).toBeNull();
+  });
+});
+
+describe("a likely time typed while the server cannot be asked", () => {
+  it("takes low and high along in proportion, and invents none", () => {
+    expect(about([2, 4, 8], 8)).toEqual([4, 8, 16]);
+    expect(about([3, 5, 8.5], 2)).toEqual([1.2, 2, 3.4]);
+    expect(about(undefined, 6)).toEqual([6, 6, 6]);
+    expect(about([0, 0, 0], 6)).toEqual([6, 6, 6]);
   });
 });

@@ -54,6 +54,17 @@ export function originOf(profile: EngineProfile, path: Path): Origin {
   return (row && origins?.[`${figure.list}:${row.id}:${figure.key}`]) || TYPED;
 }
 
+/**
+ * Three points about a new likely time, while the server cannot be asked: the old ones in proportion, so that low and
+ * high never stay where another figure was.
+ */
+export function about(points: unknown, minutes: number): [number, number, number] {
+  const [low, likely, high] = Array.isArray(points) ? points.map(Number) : [];
+  if (!low || !likely || !high) return [minutes, minutes, minutes];
+  const scaled = (point: number) => Math.round((point / likely) * minutes * 10) / 10;
+  return [Math.min(scaled(low), minutes), minutes, Math.max(scaled(high), minutes)];
+}
+
 /** An edit by hand; a figure typed over comes from whoever typed it. */
 export function typed(profile: EngineProfile, path: Path, value: unknown): EngineProfile {
   const next = setAt(profile, path, value);

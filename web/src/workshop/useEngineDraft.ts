@@ -11,7 +11,7 @@ import {
 import { failureOf } from "../working/failure";
 import { useWorking } from "../working/useWorking";
 import { type Clash, type Failure, stale, start } from "../working/workingCopy";
-import { type Path, pointer, typed } from "./edits";
+import { about, at, type Path, pointer, typed } from "./edits";
 import { changing, type History, NOTHING, redone, undone } from "./history";
 
 const failure = (error: unknown): Failure<EngineProfile> =>
@@ -145,10 +145,12 @@ export function useEngineDraft(draft: WorkshopDraft, onKept: (report: ImportRepo
     [work],
   );
 
-  const about = useCallback(
+  const setAbout = useCallback(
     (path: Path, minutes: number | null) => {
       const place = pointer(path);
-      if (minutes === null || faulty.current) type([...path, 1], minutes);
+      // a field that is empty for a moment waits for what is typed into it
+      if (minutes === null) return;
+      if (faulty.current) type(path, about(at(now.current, path), minutes));
       else act({ do: "about", at: place, minutes }, place);
     },
     [act, type],
@@ -184,7 +186,7 @@ export function useEngineDraft(draft: WorkshopDraft, onKept: (report: ImportRepo
     over: look.over.length > 0 ? look.over : drawn.over,
     forks: look.over.length > 0 ? look.forks : drawn.forks,
     type,
-    about,
+    about: setAbout,
     act,
     undo: useCallback(() => step(undone), [step]),
     redo: useCallback(() => step(redone), [step]),
