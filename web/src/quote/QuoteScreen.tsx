@@ -16,6 +16,7 @@ import { SaveBar } from "./ledger/SaveBar";
 import { ScopeHead } from "./scopes/ScopeHead";
 import { SideBySide } from "./scopes/SideBySide";
 import { scopeEdits } from "./scopes/scopeEdits";
+import { useAfterSave } from "./useAfterSave";
 import { useQuoteKeys } from "./useQuoteKeys";
 import { useWorkingCopy } from "./useWorkingCopy";
 import { Variants } from "./vehicle/Variants";
@@ -103,12 +104,12 @@ export function QuoteScreen({ page }: { page: QuotePage }) {
   const cylinders = useMemo(() => page.sheet.reach.cylinders.map((cylinder) => cylinder.number), [page]);
   const edits = useMemo(() => scopeEdits(change, cylinders, writes), [change, cylinders, writes]);
   const paper = latest && `/api/quotes/${page.quote.id}/print.pdf?revision=${latest.revision}`;
-  const print = useCallback(() => {
+  const print = useAfterSave(copy.saving, () => {
     if (paper) window.open(paper, "_blank", "noopener");
-  }, [paper]);
-  const offer = useCallback(() => {
+  });
+  const offer = useAfterSave(copy.saving, () => {
     if (latest) void navigate(`/quotes/${page.quote.id}/yes`);
-  }, [latest, navigate, page.quote.id]);
+  });
   const beside = panel === "beside" && content.scopes.length > 1;
   const turnBeside = useCallback(() => setPanel(beside ? "layers" : "beside"), [beside, setPanel]);
   const adjust = useLatest(() => {
