@@ -1,7 +1,7 @@
 import { useEffect, useRef } from "react";
 import { useLatest } from "../shared/useLatest";
 
-/** What is done with what is saved: asked for while a save is under way it waits for it, so that nobody gets the old. */
+/** What is done with what is saved: asked for while a save is under way it waits, so that nobody gets the old one. */
 export function useAfterSave(saving: boolean, act: () => void): () => void {
   const isWanted = useRef(false);
   const run = useLatest(act);
