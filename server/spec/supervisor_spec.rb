@@ -44,7 +44,7 @@ RSpec.describe Supervisor do
       Process.kill("KILL", pid)
     rescue StandardError
       nil
-    end # rubocop:disable Style/RescueModifier
+    end
   end
 
   it "starts a child that fell again, says so, and leaves the others alone" do
