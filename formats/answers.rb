@@ -55,7 +55,7 @@ module Answers
         "gap_minutes" => NUM,
         "assumed_variants" => map(TEXT),
         "near_ties" => list(near_tie),
-        "added" => list(object({ "target" => TEXT, "because" => list(TEXT) }))
+        "added" => list(object({ "target" => TEXT, "because" => TEXT }))
       }
     )
   hours =

@@ -23,6 +23,19 @@ RSpec.describe "routes", type: :feature do
     )
   end
 
+  it "says a near tie with what it spares, and takes it in one press" do
+    id = made_quote("1-COD-2H", [2], works: %w[coil], email: "owner@merrow.example")
+    open_page(id)
+    tie = stored(id)["sheet"]["estimate"]["plan"]["near_ties"].first
+    expect(tie["spares"]).to include("battery")
+    expect(page).to have_text("A near tie: #{tie["extra_minutes"].round} min more, the battery stays on.")
+    accessible
+    click_button "take that way"
+    expect(page).to have_button("let go of the pin", exact: false)
+    expect(page).to have_no_text("A near tie")
+    expect(stored(id)["sheet"]["estimate"]["plan"]["choices"]).to eq(tie["choices"])
+  end
+
   it "says nothing of routes where there is one way only" do
     open_page(made_quote("0-PAR-7M", [1], email: "owner@merrow.example"))
     total

@@ -7,6 +7,7 @@ import { useLatest } from "../../shared/useLatest";
 import { DescentDrawing } from "./DescentDrawing";
 import { Explanation } from "../ledger/Explanation";
 import { ProblemNotice } from "../revision/ProblemNotice";
+import { NearTie } from "../panels/NearTie";
 import { RouteLine } from "../panels/RouteLine";
 import type { ScopeEdits } from "../scopes/scopeEdits";
 import type { Lacking } from "../scopes/works";
@@ -84,6 +85,7 @@ export const DescentColumn = memo(function DescentColumn(props: Props) {
       )}
       <Told aria-live="polite">{told || inMinutes(estimate.plan, format.minutes)}</Told>
       <RouteLine decisions={sheet.routes ?? []} pinned={sheet.pinned ?? false} onOpen={onRoutes} onLetGo={letGo} />
+      <NearTie ties={estimate.plan.near_ties} onPins={writes && !stale ? edits.pin : undefined} />
       <Heading>
         <span>How sure</span>
         <Small>

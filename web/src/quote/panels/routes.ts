@@ -36,3 +36,10 @@ export function laidOver(
   if (other) return { descent: other.descent, label: `scope ${other.index + 1}` };
   return { descent: sheet.compare?.descent, label: sheet.compare?.label ?? "" };
 }
+
+/** What a near tie spares the car. */
+export const sparedWords: Record<"closing" | "battery" | "parts", string> = {
+  closing: "no relearn or other closing work",
+  battery: "the battery stays on",
+  parts: "no new parts",
+};
