@@ -18,6 +18,15 @@ RSpec.describe NimbleLedger::Time::PieceId do
     end
   end
 
+  it "knows the task a piece is a part of" do
+    halves = %w[house:battery-off house:battery-on house:clear house:read target:plug-5:out target:plug-5:in]
+    expect(halves.map { |id| described_class.task(id) }).to eq(
+      %w[house:battery house:battery house:scan_clear house:scan_clear target:plug-5:work target:plug-5:work]
+    )
+    whole = %w[step:cover:remove target:out:work house:leak_check soak]
+    expect(whole.map { |id| described_class.task(id) }).to eq(whole)
+  end
+
   it "reads nothing from nothing" do
     expect(described_class.read(nil).to_a).to eq([nil, nil, nil])
     expect(described_class.read("soak").to_a).to eq(["soak", nil, nil])

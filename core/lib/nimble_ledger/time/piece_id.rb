@@ -15,10 +15,25 @@ module NimbleLedger
         # @param id [String] of a target
         def self.work(id) = new("target", id, "work")
 
+        # What is done at two moments is one task all the same, in the hours and in the ledger (model.md section 15).
+        #
+        #   PieceId.task("target:plug-5:out")  #=> "target:plug-5:work"
+        def self.task(id)
+          HALVES.fetch(id) { id.sub(/\A(target:.+):(?:out|in)\z/, '\1:work') }
+        end
+
         # @param text [String, nil] parts that are not there are nil
         def self.read(text) = new(*text.to_s.split(":", 3))
 
         def to_s = "#{kind}:#{ref}:#{act}"
       end
+
+    # Pieces that are a part of a task of the house.
+    HALVES = {
+      "house:battery-off" => "house:battery",
+      "house:battery-on" => "house:battery",
+      "house:clear" => "house:scan_clear",
+      "house:read" => "house:scan_clear"
+    }.freeze
   end
 end

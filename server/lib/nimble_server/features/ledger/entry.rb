@@ -73,8 +73,13 @@ module NimbleServer
         end
 
         def tasks
-          timed = @actuals["pieces"].select { |row| row["actual"]&.positive? && row["estimate"].positive? }
-          timed.map { |row| { "task" => row["id"], "estimate" => row["estimate"], "actual" => row["actual"] } }
+          pieces = @actuals["pieces"].select { |row| row["estimate"].positive? }
+          halves = pieces.group_by { |row| NimbleLedger::Time::PieceId.task(row["id"]) }
+          timed = halves.select { |_task, rows| rows.all? { |row| row["actual"]&.positive? } }
+          timed.map do |task, rows|
+            estimate, actual = %w[estimate actual].map { |key| rows.sum { |row| row[key] } }
+            { "task" => task, "estimate" => estimate, "actual" => actual }
+          end
         end
 
         def plugs
