@@ -203,7 +203,7 @@ class Screenshots
     field = ->(label) { @driver.find_element(xpath: "//label[normalize-space()='#{label}']/following::input[1]") }
     field.call("Leaf that passes").send_keys("1.18", :tab)
     field.call("Wrench, full scale N·m").send_keys("100", :tab)
-    @stage.see("worn wide")
+    @stage.see("too wide")
   end
 
   def paper(name, path)
