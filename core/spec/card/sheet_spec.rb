@@ -134,6 +134,20 @@ RSpec.describe NimbleLedger::Card::Sheet do
     expect(sheet("IXO6", %w[plug-2])["wires"].first["from"]).to eq("the coil of 1 and 4")
   end
 
+  it "says of a coil with a wire of its own that the wire goes from it, at the wire and not where the coil comes off" do
+    found = sheet("TP23", %w[plug-1-exhaust])
+    expect(found["wires"].map { |wire| wire["from"] }).to eq(["coil 1", "coil 2", "coil 3", "coil 4"])
+    expect(found["pieces"].select { |row| row["does"].to_a.join.include?("goes from") }.map { |row| row["id"] }).to eq(
+      %w[step:wire-1:remove step:wire-1:refit]
+    )
+  end
+
+  it "names a tool once: what a way needs is not said again beside the tool that is it" do
+    found = sheet("QT14", %w[plug-1])
+    expect(piece(found, "step:plug-out-1:remove")["with"]).to eq(["14 mm thin-wall socket", "250 mm extension"])
+    expect(found["lay_out"]["tools"].map { |tool| tool["what"] }).not_to include("thin wall socket")
+  end
+
   it "has marked what could go back crossed: two of a kind, not a hose beside a connector" do
     marked = ->(code, id, target) { piece(sheet(code, [target]), "step:#{id}:remove")["does"].join.include?("swapped") }
     expect(marked.call("KUJ6", "hoses", "plug-2")).to be(true)

@@ -29,13 +29,7 @@ module NimbleLedger
       def sizes = @plan.steps.flat_map { |step| step.fasteners.filter_map { |one| one["size"] } }.uniq
 
       def plug_tools
-        @plan.ways.flat_map { |target, way| tools_of(target) + way.needs }
-      end
-
-      def tools_of(target)
-        return target.tools if target.tools.any? || !target.plug?
-
-        [@car.engine.plug("hex_mm")].compact.map { |hex| "#{hex} mm plug socket" }
+        @plan.ways.flat_map { |target, way| ToolsOfWork.of(target, @car.engine, way.needs) }
       end
 
       def equipment = @plan.steps.flat_map(&:needs)

@@ -26,7 +26,7 @@ module NimbleLedger
         way = @job.plan.ways[@target]
         {
           "work" => @target.work,
-          "with" => tools((way&.needs || []).grep_v(Words::PULLER)),
+          "with" => ToolsOfWork.of(@target, @engine, (way&.needs || []).grep_v(Words::PULLER)),
           "cautions" => (@target.cautions + (way&.cautions || [])).uniq,
           "parts" => parts,
           "does" => Words::WORK[@target.crank? ? "crank" : @target.work],
@@ -41,13 +41,6 @@ module NimbleLedger
       end
 
       private
-
-      def tools(needs)
-        hex = @target.plug? && @engine.plug("hex_mm")
-        socket = hex ? ["#{hex} mm plug socket"] : []
-        named = @target.tools.any? ? @target.tools : socket
-        (named + needs).uniq
-      end
 
       def stated = @engine.plugs.merge(@target.own_plug)
 

@@ -42,18 +42,21 @@ module NimbleLedger
 
       def wires = @engine.targets.select { |target| target.work == "wire" && target.cylinder }
 
+      # A coil in the wire's way comes off as a coil; the wire's own step says where it goes.
       def takes_off?(step)
+        return false if @engine.coils.any? { |one| one.id == step.id }
+
         wires.any? do |target|
           target.cylinder == step.cylinder && target.ways.any? { |way| way.through.include?(step.id) }
         end
       end
 
-      # The coil that sits on another plug, one of a pack, or the distributor's tower.
+      # The cylinder's own coil, one that sits on another plug, one of a pack, or the distributor's tower.
       def from(cylinder)
         coil = @engine.coils.find { |one| one.cylinders.include?(cylinder) }
         return "tower #{cylinder} of the cap" unless coil
 
-        on_plug = coil.cylinders - wires.map(&:cylinder)
+        on_plug = coil.cylinders.one? ? coil.cylinders : coil.cylinders - wires.map(&:cylinder)
         on_plug.one? ? "coil #{on_plug.first}" : "the coil of #{Quote::Words.list(coil.cylinders)}"
       end
     end

@@ -24,6 +24,7 @@ module NimbleServer
           "odometer_km" => :odometer_km
         }.freeze
         FIGURES = %w[year odometer_km].freeze
+        FIRST_YEAR = 1900
 
         # What a car says in these columns.
         # @param car [Hash] row with its customer
@@ -111,7 +112,8 @@ module NimbleServer
 
         def figure_fault
           year, km = FIGURES.map { |name| text(name) }
-          known_year = year.match?(/\A\d{4}\z/) && year.to_i.between?(1900, ::Time.now.year + 1)
+          known_year =
+            year.match?(/\A\d{4}\z/) && year.to_i >= FIRST_YEAR && Vehicles::ModelYear.fault(year.to_i, ::Time.now).nil?
           return "year is no year of a car" unless year.empty? || known_year
           return nil if km.empty?
           return "odometer_km is no whole number" unless km.match?(/\A\d{1,8}\z/)
