@@ -1048,6 +1048,8 @@ module Answers
         {
           "vehicle" => ref("Vehicle"),
           "maker_number" => maybe(TEXT),
+          "plug_notes" =>
+            maybe(object({}, { "gap_mm" => object({ "low" => NUM, "high" => NUM }), "torque_note" => TEXT })),
           "readings" => list(object({ "km" => INT, "at" => TEXT, "reason" => TEXT })),
           "former_owners" => list(object({ "name" => TEXT, "until" => TEXT })),
           "fittings" => list(ref("Fitting"))
@@ -1447,6 +1449,8 @@ module Answers
               { "count" => INT, "by" => words("torque", "angle"), "fine_wire" => BOOL, "leaves_shell" => BOOL },
               {
                 "gap_mm" => object({ "low" => NUM, "high" => NUM }),
+                "own_gap" => BOOL,
+                "torque_note" => TEXT,
                 "torque_nm" => NUM,
                 "wrench_nm" => list(NUM),
                 "turns" => list(NUM),
@@ -1494,7 +1498,8 @@ module Answers
               }
             ),
           "wires" => list(object({ "cylinder" => INT, "from" => TEXT }, { "part" => TEXT, "label" => TEXT })),
-          "opening_hours" => map(maybe(list(TEXT)))
+          "opening_hours" => map(maybe(list(TEXT))),
+          "by_hand" => list(object({ "label" => TEXT, "cents" => INT, "class" => TEXT }, { "quantity" => NUM }))
         }
       ),
     "CardState" =>
@@ -1601,6 +1606,7 @@ module Answers
           "id" => TEXT,
           "finding" => TEXT,
           "targets" => list(object({ "id" => TEXT, "label" => TEXT })),
+          "lines" => list(object({ "label" => TEXT, "class" => TEXT, "quantity" => NUM, "each_cents" => INT })),
           "added_hours" => maybe(NUM),
           "added_cents" => maybe(INT),
           "total_cents" => maybe(INT),

@@ -176,6 +176,54 @@ RSpec.describe NimbleServer::Features::Jobs do
     expect(grown["job"]["agreed_cents"]).to eq(proposal["total_cents"])
   end
 
+  it "goes by the gap and the torque note of the car, on card and paper, as they were when it was agreed" do
+    car = @advisor.vehicle("4-TRE-1M")["id"]
+    note = ->(given) { @advisor.call(:put, "/api/vehicles/#{car}", { plug_notes: given }) }
+    status, refused = note.call({ gap_mm: { low: 0.9, high: 0.8 } })
+    expect([status, refused["error"]["details"].first["path"]]).to eq([400, "/plug_notes/gap_mm"])
+    given = { "gap_mm" => { "low" => 0.71, "high" => 0.76 }, "torque_note" => "insert in 5: by hand first" }
+    expect(note.call(given).last["plug_notes"]).to eq(given)
+    made = job
+    plug = card(made)["sheet"]["pieces"].find { |piece| piece["plug"] }["plug"]
+    expect(plug.slice("gap_mm", "torque_note", "own_gap")).to eq(given.merge("own_gap" => true))
+    paper = PDF::Inspector::Text.analyze(@bay.get("/api/jobs/#{made["id"]}/card.pdf").body).strings.join(" ")
+    expect(paper).to include("gap 0.71 to 0.76 mm, this car's own", "insert in 5: by hand first")
+    expect(note.call(nil).last["plug_notes"]).to be_nil
+    expect(card(made)["sheet"]["pieces"].find { |piece| piece["plug"] }["plug"]).to include("own_gap" => true)
+  end
+
+  it "puts a repair that no profile knows into the quote, and the yes to it on the card" do
+    made = job
+    hand_in(made, mark("start"))
+    snapped = mark("found", finding: "bolt-snapped", cylinder: 5)
+    _status, handed = hand_in(made, snapped)
+    proposal = handed["proposals"].first
+    expect(proposal.values_at("targets", "added_hours")).to eq([[], 0.7])
+    id = @advisor.call(:post, "/api/jobs/#{made["id"]}/proposals", { mark: snapped["id"] }).last["quote_id"]
+    page = @advisor.call(:get, "/api/quotes/#{id}").last
+    expect(page["sheet"]["estimate"]["price"]["total_cents"]).to eq(proposal["total_cents"])
+    offer_and_agree(id, page["draft"], [{}])
+    grown = card(made)
+    expect(grown["job"]["agreed_cents"]).to eq(proposal["total_cents"])
+    expect(grown["sheet"]["by_hand"].map { |row| row["label"] }).to eq(proposal["lines"].map { |row| row["label"] })
+    expect(grown["standing"]["money"]["so_far_cents"]).to eq(proposal["total_cents"])
+  end
+
+  it "keeps what was agreed by hand in two scopes on one card" do
+    page = @advisor.start_quote("4-TRE-1M")
+    id = page["quote"]["id"]
+    by_hand = ->(label) do
+      { "lines" => [{ "label" => label, "class" => "parts", "quantity" => 2, "each_cents" => 1_250 }] }
+    end
+    scopes = [{ "cylinders" => [5] }.merge(by_hand.call("Wiper")), { "cylinders" => [3] }.merge(by_hand.call("Bulb"))]
+    offer_and_agree(id, page["draft"], scopes)
+    made = @advisor.call(:get, "/api/jobs").last["jobs"].find { |row| row["quote_id"] == id }
+    expect(card(made)["sheet"]["by_hand"].map { |row| row.values_at("label", "cents", "quantity") }).to eq(
+      [["Wiper", 2_500, 2], ["Bulb", 2_500, 2]]
+    )
+    expect(card(made)["standing"]["money"]["so_far_cents"]).to eq(made["agreed_cents"])
+  end
+
   it "makes one card of two scopes, at what was agreed for both" do
     page = @advisor.start_quote("4-TRE-1M")
     id = page["quote"]["id"]

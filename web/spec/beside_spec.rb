@@ -107,6 +107,42 @@ RSpec.describe "side by side, and by hand", type: :feature do
     expect(total).to eq(computed)
   end
 
+  it "takes other work and free parts by hand: on the page, in the total, on the paper, and off again" do
+    id = made_quote("4-TRE-1M", [5])
+    open_page(id)
+    plain = total
+    press("+")
+    expect(page).to have_css("[role=dialog]", text: "Other work, and parts by hand")
+    click_button "Put on the quote"
+    expect(page).to have_text("Say what it is: the customer reads it.")
+    accessible
+    fill_in "What it is", with: "Wheel bearing, front left"
+    fill_in "Hours", with: "1.5"
+    click_button "Put on the quote"
+    expect(page).to have_css("li", text: "Wheel bearing, front left 1.5 h ×")
+    choose_from("Kind", "Part")
+    fill_in "What it is", with: "Wiper"
+    fill_in "Pieces", with: "2"
+    fill_in "Each, USD", with: "12.50"
+    click_button "Put on the quote"
+    expect(page).to have_css("li", text: "Wiper 2 × 12.50")
+    click_button "Done"
+    expect(page).to have_css("dt", text: "Wheel bearing, front left")
+    expect(page).to have_css("dt", text: "Wiper 2 × 12.50")
+    more = total
+    expect(more).not_to eq(plain)
+    press("s")
+    expect(page).to have_text("revision 1 saved")
+    pdf = Client.as("advisor@merrow.example").call(:get, "/api/quotes/#{id}/print.pdf").last
+    text = PDF::Inspector::Text.analyze(pdf).strings.join(" ")
+    expect(text).to include("Wheel bearing, front left").and include("Wiper").and include(more)
+    press("+")
+    2.times { first(:button, "Take off", exact: false).click }
+    press(:escape)
+    expect(page).to have_no_css("dt", text: "Wiper")
+    expect(total).to eq(plain)
+  end
+
   it "prints from the browser what the paper says: every scope with its lines, its total and what could happen" do
     id = made_quote("5-TOW-4I", (1..8).to_a, works: %w[plug])
     open_page(id)

@@ -90,6 +90,7 @@ RSpec.describe "routes", type: :feature do
   end
 
   it "shows what the shop lacks, and an impossible job names what would open it" do
+    before = owned
     visit "/house"
     click_switch "strap and block"
     tilted
@@ -104,16 +105,13 @@ RSpec.describe "routes", type: :feature do
     expect(page).to have_css("button[aria-label^='Cylinder 5,'][aria-label*='no way to it']")
     accessible
   ensure
-    client = Client.as("owner@merrow.example")
-    client.call(
-      :put,
-      "/api/house/equipment",
-      {
-        equipment: %w[two-post-lift strap-and-block thin-wall-socket swivel-extension coil-puller],
-        revision: client.call(:get, "/api/house").last["revision"]
-      }
-    )
+    keep(before)
   end
+
+  def owner = @owner ||= Client.as("owner@merrow.example")
+  def house = owner.call(:get, "/api/house").last
+  def owned = house["equipment"].select { |row| row["owned"] }.map { |row| row["id"] }
+  def keep(list) = owner.call(:put, "/api/house/equipment", { equipment: list, revision: house["revision"] })
 
   def click_switch(label)
     find("label", text: /\A(here|not here)\s*#{label}/).click
@@ -180,10 +178,7 @@ RSpec.describe "routes", type: :feature do
   it "tells the second of two owners who change the equipment" do
     visit "/house"
     expect(page).to have_css("label", text: "coil puller")
-    client = Client.as("owner@merrow.example")
-    rows = client.call(:get, "/api/house").last
-    owned = rows["equipment"].select { |row| row["owned"] }.map { |row| row["id"] }
-    client.call(:put, "/api/house/equipment", { equipment: owned, revision: rows["revision"] })
+    keep(owned)
     find("label", text: "coil puller").click
     expect(page).to have_css("[role=alert]", text: "The house settings were changed meanwhile.")
     expect(page).to have_css("label", text: /\Ahere\s*coil puller/)

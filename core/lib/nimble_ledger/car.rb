@@ -8,7 +8,7 @@ module NimbleLedger
   #   car = Car.new(engine: engine, equipment: ["two-post-lift"])
   #   car.job([engine.target("plug-5")]).plan.steps
   class Car
-    MEMBERS = %i[engine house condition history equipment pins catalog rules warranty correction odds].freeze
+    MEMBERS = %i[engine house condition history equipment pins catalog rules warranty correction odds plug_notes].freeze
 
     attr_reader(*MEMBERS)
 
@@ -23,6 +23,7 @@ module NimbleLedger
     # @param warranty [Array<String>] targets the shop owes: what it fitted there is still under its warranty
     # @param correction [Time::Correction, nil] what was learned of its hours, where that is in force
     # @param odds [Risk::LearnedOdds, nil] what was learned of plugs
+    # @param plug_notes [Vehicle::PlugNotes, nil] what holds for its plugs whatever the profile says
     # @param planner [Access::Planner, nil] of a car alike, when there is one already
     def initialize(
       engine:,
@@ -36,6 +37,7 @@ module NimbleLedger
       warranty: [],
       correction: nil,
       odds: nil,
+      plug_notes: nil,
       planner: nil
     )
       @engine = engine
@@ -49,6 +51,7 @@ module NimbleLedger
       @warranty = warranty
       @correction = correction
       @odds = odds
+      @plug_notes = plug_notes
       @planner = planner
     end
 

@@ -31,7 +31,7 @@ module NimbleLedger
     # @param codes [Boolean] whether the car came with fault codes
     # @param live [Risk::LiveOdds, nil] what has come out already
     # @param without [Array<String>] targets that are not to be added
-    # @param lines [Array<Hash>] work and parts by hand (Price::Lines::BY_HAND)
+    # @param lines [Array<Price::HandLine>] work and parts by hand
     # @param effort [Access::NodeBudget] shared by all that is computed for one answer or page
     # @raise [ImpossiblePlan]
     def initialize(
@@ -69,7 +69,8 @@ module NimbleLedger
     def planner = car.planner
 
     # The same car and soak with other targets: hours set by hand were for others, the discount stays.
-    def with_targets(targets) =
+    # @param lines [Array<Price::HandLine>] work and parts by hand beside them
+    def with_targets(targets, lines: self.lines) =
       Job.new(
         car,
         targets,

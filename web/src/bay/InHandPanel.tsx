@@ -150,6 +150,7 @@ function plugFacts(
   return [
     ...says,
     ["then", tight],
+    ...(about.torque_note ? [["this car", about.torque_note] as [string, string]] : []),
     ...(about.wrench_nm && about.by === "torque" ? [wrench(about.wrench_nm, format)] : []),
     [
       "house",

@@ -12,6 +12,7 @@ export function LayOut({ sheet }: { sheet: CardSheet }) {
   const named = (list: typeof parts) => list.map((one) => `${one.quantity} × ${one.label || one.part}`).join(", ");
   const sure = parts.filter((part) => !part.perhaps);
   const perhaps = parts.filter((part) => part.perhaps);
+  const byHand = sheet.by_hand ?? [];
   const wires = sheet.wires ?? [];
   return (
     <Facts aria-label="Laid out before the start" style={{ margin: "4px 0 12px" }}>
@@ -39,6 +40,12 @@ export function LayOut({ sheet }: { sheet: CardSheet }) {
         <>
           <dt>if needed</dt>
           <dd>{named(perhaps)}</dd>
+        </>
+      )}
+      {byHand.length > 0 && (
+        <>
+          <dt>agreed beside it</dt>
+          <dd>{byHand.map((one) => (one.quantity ? `${one.quantity} × ${one.label}` : one.label)).join(", ")}</dd>
         </>
       )}
       {wires.length > 0 && (

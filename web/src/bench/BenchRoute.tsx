@@ -1,5 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
 import { useDeferredValue, useState } from "react";
+import { useSearchParams } from "react-router";
 import styled from "styled-components";
 import { api, type BenchAnswer, type BenchAsked } from "../api/client";
 import { turns } from "../bay/words";
@@ -77,7 +78,12 @@ const today = () => new Date().toISOString().slice(0, 10);
 /** The bench: a gap, a torque, a turn, an interval, for one plug of one engine. */
 export function BenchRoute() {
   const engines = useQuery({ queryKey: ["engines"], queryFn: () => api.engines() });
-  const [code, setCode] = useState<string | null>(null);
+  const [query, setQuery] = useSearchParams();
+  const carId = query.get("car");
+  const car = useQuery({ queryKey: ["car", carId], queryFn: () => api.car(carId ?? ""), enabled: carId !== null });
+  const [chosen, setCode] = useState<string | null>(null);
+  const code = chosen ?? car.data?.vehicle.engine_code ?? null;
+  const notes = car.data && code === car.data.vehicle.engine_code ? (car.data.plug_notes ?? {}) : undefined;
   const engine = useQuery({
     queryKey: ["engine", code],
     queryFn: () => api.engine(code ?? ""),
@@ -95,6 +101,7 @@ export function BenchRoute() {
           onPick={(next) => {
             setCode(next);
             setTarget("");
+            if (carId !== null) setQuery({}, { replace: true });
           }}
           items={(engines.data?.engines ?? []).map((one) => ({
             id: one.code,
@@ -114,9 +121,20 @@ export function BenchRoute() {
           />
         )}
       </div>
-      {engine.data && plugs.length > 0 ? (
+      {notes && car.data && (
+        <p style={{ marginTop: 10 }}>
+          For {car.data.vehicle.plate}, {car.data.vehicle.description}
+          {notes.torque_note && (
+            <>
+              . Noted on its torque: <strong>{notes.torque_note}</strong>
+            </>
+          )}
+        </p>
+      )}
+      {engine.data && plugs.length > 0 && !(carId !== null && car.isPending) ? (
         <Sections
-          key={engine.data.id}
+          key={`${engine.data.id} ${carId}`}
+          own={notes?.gap_mm}
           engine={engine.data.id}
           target={target || (plugs[0]?.id ?? "")}
           wanted={engine.data.profile.plug.gap_mm}
@@ -132,10 +150,12 @@ interface SectionsProps {
   engine: string;
   target: string;
   wanted?: { low: number; high: number };
+  /** The gap this car was set up for, where it has one of its own. */
+  own?: { low: number; high: number };
 }
 
-function Sections({ engine, target, wanted }: SectionsProps) {
-  const [gap, setGap] = useState(NO_GAP);
+function Sections({ engine, target, wanted, own }: SectionsProps) {
+  const [gap, setGap] = useState({ ...NO_GAP, ...own });
   const [compound, setCompound] = useState("profile");
   const [use, setUse] = useState("normal");
   const [wrench, setWrench] = useState<number | null>(null);

@@ -1,6 +1,7 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { type FormEvent, useState } from "react";
 import { Form } from "react-aria-components";
+import { Link } from "react-router";
 import styled from "styled-components";
 import { api, type CarPage } from "../api/client";
 import { useSession } from "../session/SessionGate";
@@ -22,6 +23,11 @@ const Fields = styled.div`
   @media (max-width: 560px) {
     grid-template-columns: minmax(0, 1fr);
   }
+`;
+const Gap = styled.div`
+  display: grid;
+  grid-template-columns: repeat(2, minmax(0, 1fr));
+  gap: 12px;
 `;
 const Rows = styled.ul`
   list-style: none;
@@ -75,6 +81,10 @@ function Car({ page, cylinders, onChanged }: { page: CarPage } & Pick<Props, "cy
   const [phone, setPhone] = useState(vehicle.phone ?? "");
   const [km, setKm] = useState<number | null>(vehicle.odometer_km);
   const [reason, setReason] = useState("");
+  const notes = page.plug_notes ?? {};
+  const [low, setLow] = useState<number | null>(notes.gap_mm?.low ?? null);
+  const [high, setHigh] = useState<number | null>(notes.gap_mm?.high ?? null);
+  const [torqueNote, setTorqueNote] = useState(notes.torque_note ?? "");
   const taken = {
     onSuccess: (fresh: CarPage) => {
       queries.setQueryData(["car", vehicle.id], fresh);
@@ -89,6 +99,10 @@ function Car({ page, cylinders, onChanged }: { page: CarPage } & Pick<Props, "cy
         plate,
         description,
         year,
+        plug_notes: {
+          gap_mm: low === null && high === null ? null : { low: low ?? high ?? 0, high: high ?? low ?? 0 },
+          torque_note: torqueNote,
+        },
         ...(owner.trim() !== (vehicle.customer ?? "") && {
           owner: owner.trim() === "" ? null : { name: owner, phone: phone || null },
         }),
@@ -114,7 +128,9 @@ function Car({ page, cylinders, onChanged }: { page: CarPage } & Pick<Props, "cy
   return (
     <>
       <p style={{ marginBottom: 12 }}>
-        <Small>{vehicle.engine_code}</Small>
+        <Small>
+          {vehicle.engine_code} · <Link to={`/bench?car=${vehicle.id}`}>on the bench</Link>
+        </Small>
       </p>
       <Form onSubmit={submit(change.mutate)}>
         <Fields>
@@ -167,6 +183,36 @@ function Car({ page, cylinders, onChanged }: { page: CarPage } & Pick<Props, "cy
           {owner.trim() !== (vehicle.customer ?? "") && (
             <Field label="Their phone" value={phone} onChange={setPhone} maxLength={40} />
           )}
+          <Gap>
+            <NumberBox
+              label="Its own gap, from, mm"
+              value={low}
+              onValue={setLow}
+              decimals={2}
+              least={0}
+              placeholder="as the profile says"
+              isDisabled={!writes}
+              problem={faults["/plug_notes/gap_mm"] ?? faults["/plug_notes/gap_mm/low"]}
+            />
+            <NumberBox
+              label="to, mm"
+              value={high}
+              onValue={setHigh}
+              decimals={2}
+              least={0}
+              isDisabled={!writes}
+              problem={faults["/plug_notes/gap_mm/high"]}
+            />
+          </Gap>
+          <Field
+            label="Note on the torque"
+            value={torqueNote}
+            onChange={setTorqueNote}
+            maxLength={120}
+            isDisabled={!writes}
+            placeholder="insert in 3: by hand, then as stated"
+            help="Gap and note stand on the next card, its paper and the bench."
+          />
         </Fields>
         {writes && (
           <Button type="submit" isPending={change.isPending}>

@@ -1,7 +1,7 @@
 import { useCallback, useMemo, useState } from "react";
-import { useNavigate } from "react-router";
+import { useNavigate, useSearchParams } from "react-router";
 import styled from "styled-components";
-import type { QuotePage } from "../api/client";
+import type { QuotePage, Sheet } from "../api/client";
 import { useSession } from "../session/SessionGate";
 import { Notice } from "../shared/parts";
 import { ConflictDialog } from "./revision/ConflictDialog";
@@ -30,6 +30,7 @@ import { whenOpened } from "../shared/whenOpened";
 import { scrolls } from "../shared/scrolls";
 
 const AdjustDialog = whenOpened(async () => (await import("./ledger/AdjustDialog")).AdjustDialog);
+const HandLinesDialog = whenOpened(async () => (await import("./ledger/HandLinesDialog")).HandLinesDialog);
 
 const Screen = styled.main`
   height: 100%;
@@ -96,6 +97,9 @@ export function QuoteScreen({ page }: { page: QuotePage }) {
   const [looked, setLooked] = useState<string | null>(null);
   const [layer, setLayer] = useState<string | null>(null);
   const [adjusting, setAdjusting] = useState(false);
+  const [query, setQuery] = useSearchParams();
+  const named = query.get("line");
+  const [adding, setAdding] = useState(named !== null);
   const light = useCallback((ref: string | null, label?: string) => {
     setActive(ref);
     setTold(label ?? "");
@@ -115,6 +119,9 @@ export function QuoteScreen({ page }: { page: QuotePage }) {
   const adjust = useLatest(() => {
     if (writes && !stale) setAdjusting(true);
   });
+  const addLines = useLatest(() => {
+    if (writes) setAdding(true);
+  });
   const openTrouble = useCallback(() => setPanel("trouble"), [setPanel]);
   useQuoteKeys({
     sheet,
@@ -125,6 +132,7 @@ export function QuoteScreen({ page }: { page: QuotePage }) {
     offer,
     beside,
     adjust,
+    addLines,
     scopes: content.scopes.length,
     pinned: Boolean(scope.pins) && sheet.pinned !== false,
     save: copy.save,
@@ -225,6 +233,7 @@ export function QuoteScreen({ page }: { page: QuotePage }) {
         hours={scope.hours}
         lacking={shown.lack.choose}
         onAdjust={writes ? adjust : undefined}
+        onLines={writes ? addLines : undefined}
         onCharge={writes ? edits.charge : undefined}
         actions={
           <SaveBar
@@ -248,12 +257,28 @@ export function QuoteScreen({ page }: { page: QuotePage }) {
           onClose={() => setAdjusting(false)}
         />
       )}
+      {adding && writes && (
+        <HandLinesDialog
+          lines={scope.lines ?? []}
+          rateCents={rateOf(sheet)}
+          named={named ?? undefined}
+          onLines={edits.lines}
+          onClose={() => {
+            setAdding(false);
+            if (named !== null) setQuery({}, { replace: true });
+          }}
+        />
+      )}
       {copy.clash && (
         <ConflictDialog clash={copy.clash} yours={content} onMine={copy.keepMine} onTheirs={copy.takeTheirs} />
       )}
     </Screen>
   );
 }
+
+/** What an hour costs on this quote; null where nothing is priced yet. */
+const rateOf = (sheet: Sheet): number | null =>
+  sheet.estimate?.price?.lines.find((line) => line.kind === "labor")?.unit_cents ?? null;
 
 /** What is saved, and whether it comes to something else by now. */
 const savedWords = (latest?: number, movedSince?: number | null): string => {

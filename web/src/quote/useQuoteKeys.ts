@@ -17,6 +17,7 @@ interface Wanted {
   edits: ScopeEdits;
   setPanel: (panel: Panel) => void;
   adjust: () => void;
+  addLines: () => void;
   save: () => void;
   print: () => void;
   offer: () => void;
@@ -32,6 +33,7 @@ export function useQuoteKeys({
   edits,
   setPanel,
   adjust,
+  addLines,
   save,
   print,
   offer,
@@ -65,7 +67,9 @@ export function useQuoteKeys({
           ),
         ]
       : []),
-    ...(sheet.estimate ? [letter("j", "Set hours or a discount by hand", adjust)] : []),
+    ...(sheet.estimate
+      ? [letter("j", "Set hours or a discount by hand", adjust), letter("+", "Other work, and parts by hand", addLines)]
+      : []),
     letter("s", "Save as a revision", save),
     letter(".", "The yes: offer what is saved, keep the answer", offer),
     letter("v", "Printable page of the saved quote", print),

@@ -71,12 +71,7 @@ module NimbleLedger
 
       def asked(key) = @hash[key] && yield(@hash[key])
 
-      # The engine's plug, with what the target says of its own; an own torque is a figure of its own, not a range.
-      def plug
-        own = @target ? @target.own_plug : {}
-        base = own.key?("torque_nm") ? @engine.plugs.except("torque_range_nm") : @engine.plugs
-        base.merge(own)
-      end
+      def plug = @engine.plug_at(@target)
 
       def plug_target(id)
         target = @engine.target(id) or

@@ -22,7 +22,7 @@ module NimbleLedger
       # @param used [Hash{String=>Integer}] pieces used of those "if needed"
       # @param owed [Array<Profile::Target>] under our warranty
       # @param override_tenths [Integer] hours by hand of the scopes in force
-      # @param by_hand [Array<Hash>] lines by hand that were done
+      # @param by_hand [Array<Price::HandLine>] those that were done
       # @param worked_minutes [Numeric, nil]
       # @param diagnosis [Diagnosis, nil]
       def initialize(
@@ -152,7 +152,7 @@ module NimbleLedger
 
       # Parts, lines by hand, consumables, fees: as they are priced, with what came back and what was used.
       def material
-        return @by_hand.map { |row| converted(Price::Lines.by_hand(row)) } unless @job
+        return @by_hand.map { |hand| converted(Price::Lines.by_hand(hand)) } unless @job
 
         price = @job.price
         @missing.concat(price.missing)
@@ -160,7 +160,7 @@ module NimbleLedger
         parts = returned((own["part"] || []).map { |line| converted(line) })
         [
           *with_trouble(parts),
-          *@by_hand.map { |row| converted(Price::Lines.by_hand(row)) },
+          *@by_hand.map { |hand| converted(Price::Lines.by_hand(hand)) },
           *%w[consumable fee].flat_map { |kind| (own[kind] || []).map { |line| converted(line) } }
         ]
       end

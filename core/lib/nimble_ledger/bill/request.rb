@@ -18,14 +18,8 @@ module NimbleLedger
       counts = Shape.map(Shape.integer(max: 64), max: 64)
       line =
         Shape.object(
-          required: {
-            "label" => Shape.string(max: 120),
-            "cents" => cents,
-            "class" => Shape.one_of("labor", "parts", "fees")
-          },
-          optional: {
-            "done" => Shape.boolean
-          }
+          required: Price::HandLine::SHAPE.required,
+          optional: Price::HandLine::SHAPE.optional.merge("done" => Shape.boolean)
         )
       scope =
         Shape.object(
@@ -36,7 +30,7 @@ module NimbleLedger
           },
           optional: {
             **Estimate::Request::JOB.slice("discount", "override"),
-            "lines" => Shape.list(line, max: 40)
+            "lines" => Shape.list(line, max: Price::HandLine::MAX)
           }
         )
       SHAPE =
@@ -149,7 +143,8 @@ module NimbleLedger
         @hash["scopes"].reject { |scope| (scope["targets"] - left_out).empty? && done_lines(scope).empty? }
       end
 
-      def done_lines(scope) = (scope["lines"] || []).reject { |line| line["done"] == false }
+      def done_lines(scope) =
+        Price::HandLine.all((scope["lines"] || []).reject { |line| line["done"] == false })
 
       def jobs
         all = @scopes.flat_map { |scope| scope["targets"] } - @owed
@@ -187,7 +182,7 @@ module NimbleLedger
       end
 
       def agreed
-        lines = @scopes.flat_map { |scope| scope["lines"] || [] }
+        lines = Price::HandLine.all(@scopes.flat_map { |scope| scope["lines"] || [] })
         done = @scopes.flat_map { |scope| done_lines(scope) }
         YesesInForce.new(@scopes, all_cents: price(@jobs.all, lines), done_cents: price(@jobs.done, done))
       end

@@ -21,6 +21,7 @@ module NimbleLedger
         ash-on-plug
         wrong-plug
         part-renewed
+        lost-in-well
         other
       ].freeze
       WORDS_MAX = 200

@@ -36,7 +36,14 @@ module NimbleLedger
         return {} unless label
 
         ticks = Words::TICKS.fetch(@piece.ref, []).map { |item, words| tick(item, words) }
-        { "label" => label, "does" => does, "ticks" => ticks }
+        { "label" => label, "does" => does, "ticks" => by_hand + ticks }
+      end
+
+      # Other work that was agreed is done before the engine is started.
+      def by_hand
+        return [] unless @piece.ref == "leak_check"
+
+        @job.lines.each_with_index.map { |line, i| tick("by-hand-#{i + 1}", format(Words::BY_HAND, label: line.label)) }
       end
 
       def again

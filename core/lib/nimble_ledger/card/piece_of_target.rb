@@ -42,7 +42,19 @@ module NimbleLedger
 
       private
 
-      def stated = @engine.plugs.merge(@target.own_plug)
+      def stated = @engine.plug_at(@target)
+
+      # What is noted on this car of its plugs.
+      # @return [Hash]
+      def own
+        notes = @job.car.plug_notes or return {}
+
+        {
+          "gap_mm" => notes.gap_mm,
+          "own_gap" => notes.gap_mm && true,
+          "torque_note" => notes.torque_note.empty? ? nil : notes.torque_note
+        }.compact
+      end
 
       def parts
         @job
@@ -82,7 +94,7 @@ module NimbleLedger
           "seat" => stated["seat"],
           "thread_mm" => stated["thread_mm"],
           "hex_mm" => stated["hex_mm"]
-        }.compact
+        }.compact.merge(own)
       end
     end
   end

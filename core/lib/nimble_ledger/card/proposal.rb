@@ -35,6 +35,10 @@ module NimbleLedger
         mending - @job.targets
       end
 
+      # Small repairs that no profile knows, as lines by hand.
+      # @return [Array<Hash>] fitting Price::HandLine::ENTERED
+      def lines = Repair.for(@finding, @cylinder, @job.car.house)&.entered.to_a
+
       # Whether work is called for that the engine's profile does not have here: the advisor adds it by hand.
       def lacking? = WORKS.key?(@finding) && @finding != "wrong-plug" && !@cylinder.nil? && mending.empty?
 
@@ -47,9 +51,12 @@ module NimbleLedger
       # The job with it, as one plan.
       # @return [Job, nil] nil where nothing is added, or it cannot be reached
       def joint
-        return nil if targets.empty?
+        return nil if targets.empty? && lines.empty?
 
-        @job.with_targets(@job.targets + targets)
+        @job.with_targets(
+          @job.targets + targets,
+          lines: @job.lines + lines.map { |entered| Price::HandLine.of(entered) }
+        )
       rescue ImpossiblePlan
         nil
       end
@@ -59,7 +66,8 @@ module NimbleLedger
         both = joint
         {
           "targets" => both ? targets.map { |target| { "id" => target.id, "label" => target.label } } : [],
-          "added_hours" => both && ((both.quoted_tenths - @job.quoted_tenths) / 10.0),
+          "lines" => lines,
+          "added_hours" => both && (((both.quoted_tenths - @job.quoted_tenths) / 10.0) + hours_by_hand),
           "added_cents" => both&.price && (both.price.total_cents - @job.price.total_cents),
           "total_cents" => both&.price&.total_cents,
           "lacking" => lacking?,
@@ -69,6 +77,8 @@ module NimbleLedger
       end
 
       private
+
+      def hours_by_hand = lines.select { |line| line["class"] == "labor" }.sum { |line| line["quantity"] }
 
       # The first kind of work that mends it and the engine offers at the place, in the job or not.
       def mending

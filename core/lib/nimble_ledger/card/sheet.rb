@@ -39,6 +39,7 @@ module NimbleLedger
           "cure_minutes" => @house["cure_minutes"],
           "plugs" => plugs,
           "lay_out" => LayOut.new(@job).to_h,
+          "by_hand" => @job.lines.map(&:to_h),
           "wires" => @wires.rows,
           "opening_hours" => @house["opening_hours"]
         }

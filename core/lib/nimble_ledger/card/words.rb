@@ -41,6 +41,9 @@ module NimbleLedger
         "leak_check" => [%w[tools-counted tools\ counted], %w[looked-over hoses,\ connectors\ and\ wires\ looked\ over]]
       }.freeze
 
+      # Other work and parts that were agreed by hand.
+      BY_HAND = "agreed beside it, done: %<label>s"
+
       # What is done to a plug, act by act.
       ACTS = {
         "clean" => ["Blown and vacuumed again, with the plug still in."],

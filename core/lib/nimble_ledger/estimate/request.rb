@@ -50,7 +50,7 @@ module NimbleLedger
             max: Profile::MAX_TARGETS
           ),
         "diagnosis" => Price::Diagnosis::SHAPE,
-        "lines" => Shape.list(Price::Lines::BY_HAND, max: 40),
+        "lines" => Shape.list(Price::HandLine::SHAPE, max: Price::HandLine::MAX),
         "discount" =>
           Shape.object(
             required: {
@@ -104,7 +104,7 @@ module NimbleLedger
         @diagnosis = hash["diagnosis"] && Price::Diagnosis.new(hash["diagnosis"]["hours"], house: car.house)
         @override = Override.from(hash["override"])
         @live = live_of(hash, path)
-        @lines = hash["lines"] || []
+        @lines = Price::HandLine.all(hash["lines"])
         @sequence = hash["sequence"] || false
         @without = left_out(hash["without"] || [], path)
         refuse_soak_step(path) if @sequence

@@ -41,6 +41,7 @@ module NimbleLedger
           }
         )
       fee = Shape.object(required: { "label" => Shape.string(max: 60), "cents" => cents })
+      repair = Shape.object(required: { "minutes" => minutes, "cents" => cents })
       construction =
         Shape.object(required: %w[one-piece one-piece-long-reach multi-piece].to_h { |kind| [kind, share] })
       soak =
@@ -127,6 +128,24 @@ module NimbleLedger
                 required: %w[receive cold_check leak_check road_test battery scan_clear].to_h { |t| [t, minutes] }
               ),
               "House tasks"
+      declare "hours",
+              "repairs",
+              {
+                "connector" => {
+                  "minutes" => 20,
+                  "cents" => 1_200
+                },
+                "bolt" => {
+                  "minutes" => 40,
+                  "cents" => 600
+                },
+                "lost-in-well" => {
+                  "minutes" => 25,
+                  "cents" => 0
+                }
+              },
+              Shape.object(required: %w[connector bolt lost-in-well].to_h { |kind| [kind, repair] }),
+              "Small repairs that are found beside the job: minutes, and what they take"
       declare "hours", "near_tie_minutes", 2, minutes, "A quieter way is named beside the shortest within"
       declare "hours", "order_of_work", "one-at-a-time", Shape.one_of("one-at-a-time", "all-out"), "Order of work"
 

@@ -8,20 +8,20 @@ module NimbleLedger
       # tax_class: of a line by hand; others are taxed by their kind.
       Line = Struct.new(:kind, :label, :quantity, :unit_cents, :cents, :part, :because, :basis, :tax_class)
 
-      # A line by hand as a request says it (formats.md).
-      BY_HAND =
-        Shape.object(
-          required: {
-            "label" => Shape.string(max: 120),
-            "cents" => Shape.integer(max: 100_000_000),
-            "class" => Shape.one_of("labor", "parts", "fees")
-          }
-        )
-
-      # @param row [Hash] fitting BY_HAND
+      # @param hand [HandLine]
       # @return [Line]
-      def self.by_hand(row) =
-        Line.new("by-hand", row["label"], 1, row["cents"].to_i, row["cents"].to_i, nil, nil, nil, row["class"])
+      def self.by_hand(hand) =
+        Line.new(
+          "by-hand",
+          hand.label,
+          hand.quantity,
+          hand.each_cents,
+          hand.cents,
+          nil,
+          nil,
+          "Set by hand.",
+          hand.tax_class
+        )
 
       attr_reader :list, :missing, :leftovers
 
@@ -32,6 +32,7 @@ module NimbleLedger
       # @param discount [Hash, nil] {"label", "cents"}
       # @param diagnosis [Diagnosis, nil]
       # @param owed [Array<Profile::Target>] done for nothing: neither in the hours nor in what is needed
+      # @param by_hand [Array<HandLine>] other work and free parts
       def initialize(
         tenths,
         needed,
@@ -93,7 +94,7 @@ module NimbleLedger
 
       # What the hours decide of an outcome: labor, parts, supplies.
       def material(needed, by_hand) =
-        part_lines(needed.billed) + by_hand.map { |row| Lines.by_hand(row) } + consumables(needed.consumables)
+        part_lines(needed.billed) + by_hand.map { |hand| Lines.by_hand(hand) } + consumables(needed.consumables)
 
       OF_HOURS = %w[labor parts fees].freeze
       private_constant :OF_HOURS

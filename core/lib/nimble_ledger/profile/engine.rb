@@ -116,6 +116,16 @@ module NimbleLedger
       # @return [Hash] all it says of it
       def plugs = @plug
 
+      # What it says of the plug at one place: the target's own figures before the engine's. An own torque is a figure
+      # of its own, not a range.
+      # @param target [Target, nil]
+      # @return [Hash]
+      def plug_at(target)
+        own = target ? target.own_plug : {}
+        base = own.key?("torque_nm") ? plugs.except("torque_range_nm") : plugs
+        base.merge(own)
+      end
+
       def plugs_per_cylinder = (@plug["per_cylinder"] || 1).to_i
 
       def hot_valley? = @hot_valley

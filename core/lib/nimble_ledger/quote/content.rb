@@ -206,6 +206,7 @@ module NimbleLedger
         {
           "override" => selection.override,
           "discount" => selection.discount,
+          "lines" => selection.lines.any? ? selection.lines.map(&:to_h) : nil,
           "diagnosis" => @hash["diagnosis"]&.slice("hours")
         }.compact
 

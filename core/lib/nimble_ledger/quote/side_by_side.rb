@@ -7,7 +7,7 @@ module NimbleLedger
     #
     #   Quote::SideBySide.new([one_coil, all_coils], active: 0).rows.first["left_cents"]   #=> the other coils, alone
     class SideBySide
-      WITH_IT = %w[consumable supplies fee discount tax].freeze
+      WITH_IT = %w[by-hand consumable supplies fee discount tax].freeze
 
       # @param sheets [Array<Sheet>] one for each scope, in the order they stand
       # @param active [Integer] the scope the others are held against

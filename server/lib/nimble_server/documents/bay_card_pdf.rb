@@ -73,9 +73,12 @@ module NimbleServer
           ["tools", tools.map { |tool| tool["lacking"] ? "#{tool["what"]} (not in this shop)" : tool["what"] }],
           ["parts", sure.map { |part| counted(part) }],
           ["if needed", perhaps.map { |part| counted(part) }],
+          ["agreed beside it", by_hand],
           ["wires", wires]
         ].map { |name, words| [name, escaped(words.join(", "))] }
       end
+
+      def by_hand = @sheet["by_hand"].to_a.map { |line| counted({ "quantity" => 1, **line }) }
 
       def counted(part) = "#{part["quantity"]} × #{part["label"].to_s.empty? ? part["part"] : part["label"]}"
       def escaped(text) = text.gsub("&", "&amp;").gsub("<", "&lt;").gsub(">", "&gt;")
@@ -141,9 +144,18 @@ module NimbleServer
       def plug_words(plug)
         gap =
           plug["gap_mm"] &&
-            "gap #{@text.number(plug["gap_mm"]["low"], 2)} to #{@text.number(plug["gap_mm"]["high"], 2)} mm"
-        tight = plug["by"] == "angle" ? "by angle" : plug["torque_nm"] && torque(plug["torque_nm"])
-        [gap, tight].compact
+            "gap #{@text.number(plug["gap_mm"]["low"], 2)} to #{@text.number(plug["gap_mm"]["high"], 2)} mm" \
+              "#{", this car's own" if plug["own_gap"]}"
+        tight = plug["by"] == "angle" ? angle(plug["turns"]) : plug["torque_nm"] && torque(plug["torque_nm"])
+        [gap, tight, plug["torque_note"]].compact
+      end
+
+      # "by angle: 1/2 to 2/3 turn after finger-tight"; cards whose profile knows no seat say only how.
+      def angle(turns)
+        return "by angle" unless turns
+
+        said = turns.uniq.map { |turn| turn.rationalize(Rational(1, 100)).to_s }
+        "by angle: #{said.join(" to ")} turn after finger-tight"
       end
 
       # Small torques with a decimal, as on the screen.

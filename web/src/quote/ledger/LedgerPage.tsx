@@ -94,6 +94,7 @@ const GROUPS: [string, string[]][] = [
   ["Under our warranty", ["warranty"]],
   ["Labor", ["labor", "diagnosis"]],
   ["Parts", ["part"]],
+  ["By hand", ["by-hand"]],
   ["With it", ["consumable", "supplies", "fee", "discount", "tax"]],
 ];
 
@@ -116,15 +117,18 @@ interface Props {
   lacking: string;
   onTrouble?: () => void;
   onAdjust?: () => void;
+  onLines?: () => void;
   onCharge?: (charged: boolean) => void;
 }
 
 /** The ruled page at the right: every line, the running total, always visible and always true. */
 export function LedgerPage(props: Props) {
-  const { balance, owedStale, sheet, stale, head, actions, hours, lacking, onTrouble, onAdjust, onCharge } = props;
+  const { balance, owedStale, sheet, stale, head, actions, hours, lacking, onTrouble, onAdjust, onLines, onCharge } =
+    props;
   const { format } = useSession();
   const [asked, setAsked] = useState<Line | "hours" | null>(null);
   const askHours = useCallback(() => setAsked("hours"), []);
+  const ask = useCallback((line: Line) => (line.kind === "by-hand" && onLines ? onLines() : setAsked(line)), [onLines]);
   const estimate = sheet.estimate;
   const price = balance?.price;
 
@@ -134,7 +138,7 @@ export function LedgerPage(props: Props) {
         {head}
         {balance && price ? (
           <>
-            <PriceLines lines={price.lines} onAsk={setAsked} />
+            <PriceLines lines={price.lines} onAsk={ask} />
             <Total aria-busy={owedStale} role="status" aria-live="polite" data-testid="total">
               <span className="label">{price.incomplete ? "Total so far" : "Total"}</span>
               <span className="sum">{format.moneyWithSign(price.total_cents)}</span>
@@ -157,7 +161,14 @@ export function LedgerPage(props: Props) {
                 Without the repair, finding out is owed: {format.money(sheet.diagnosis.owed_cents)} at most.
               </Small>
             )}
-            <WhatIfs sheet={sheet} hours={hours} onTrouble={onTrouble} onHours={askHours} onAdjust={onAdjust} />
+            <WhatIfs
+              sheet={sheet}
+              hours={hours}
+              onTrouble={onTrouble}
+              onHours={askHours}
+              onAdjust={onAdjust}
+              onLines={onLines}
+            />
             {price.left_over && price.left_over.length > 0 && (
               <Small>
                 Stays in the kit: {price.left_over.map((row) => `${row.quantity} × ${row.part}`).join(", ")}
@@ -189,8 +200,8 @@ const PriceLines = memo(function PriceLines({ lines, onAsk }: { lines: Line[]; o
           <div key={label}>
             <div className="group">{label}</div>
             <dl>
-              {own.map((line) => (
-                <div className="line" key={`${line.kind}-${line.label}-${line.part ?? ""}`}>
+              {own.map((line, i) => (
+                <div className="line" key={`${line.kind}-${line.label}-${line.part ?? ""}-${i}`}>
                   <dt>
                     {line.kind === "labor" ? "Reach, work, refit" : line.label} <LineNote line={line} />
                   </dt>

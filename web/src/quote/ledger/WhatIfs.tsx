@@ -12,10 +12,11 @@ interface Props {
   onTrouble?: () => void;
   onHours: () => void;
   onAdjust?: () => void;
+  onLines?: () => void;
 }
 
 /** Under the total: what could happen and up to what amount, when it is ready, and what the hours stand on. */
-export const WhatIfs = memo(function WhatIfs({ sheet, hours, onTrouble, onHours, onAdjust }: Props) {
+export const WhatIfs = memo(function WhatIfs({ sheet, hours, onTrouble, onHours, onAdjust, onLines }: Props) {
   const { format } = useSession();
   const { trouble, estimate } = sheet;
   if (!estimate) return null;
@@ -73,7 +74,8 @@ export const WhatIfs = memo(function WhatIfs({ sheet, hours, onTrouble, onHours,
       {sheet.ready && (
         <div className="line">
           <dt>
-            Ready {sheet.cooling_minutes ? <Small>{format.minutes(sheet.cooling_minutes)} min to cool</Small> : null}
+            Ready <Small>if the shop stood empty</Small>{" "}
+            {sheet.cooling_minutes ? <Small>{format.minutes(sheet.cooling_minutes)} min to cool</Small> : null}
           </dt>
           <dd>{format.wall(sheet.ready)}</dd>
         </div>
@@ -108,6 +110,11 @@ export const WhatIfs = memo(function WhatIfs({ sheet, hours, onTrouble, onHours,
             <Asked onPress={onAdjust}>
               <Small>
                 hours, discount <KeyHint>J</KeyHint>
+              </Small>
+            </Asked>{" "}
+            <Asked onPress={onLines}>
+              <Small>
+                other work <KeyHint>+</KeyHint>
               </Small>
             </Asked>
           </dd>

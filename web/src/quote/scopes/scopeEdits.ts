@@ -22,6 +22,8 @@ export interface ScopeEdits {
   ahead: (assumed: NonNullable<Content["ahead"]>) => void;
   /** Hours, a guide's hours and a discount set by hand; undefined takes one off again. */
   adjust: (byHand: ByHand) => void;
+  /** Other work and free parts by hand. */
+  lines: (lines: NonNullable<Scope["lines"]>) => void;
   add: (bundle: Bundle) => void;
   another: () => void;
   drop: () => void;
@@ -50,6 +52,7 @@ export function scopeEdits(
     ahead: (assumed) => write((now) => ({ ...now, ahead: { ...now.ahead, ...assumed } })),
     charge: (charged) => edit((now) => ({ ...now, charged: charged || undefined })),
     adjust: ({ hours, discount, reference }) => edit((now) => ({ ...now, hours, discount, reference })),
+    lines: (lines) => edit((now) => ({ ...now, lines: lines.length > 0 ? lines : undefined })),
     add: (bundle) => edit((now) => withBundle(now, bundle)),
     another: () =>
       write((now) =>

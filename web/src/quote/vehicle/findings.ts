@@ -15,6 +15,7 @@ export const KINDS: Record<Finding["kind"], string> = {
   "ash-on-plug": "ash on the plug",
   "wrong-plug": "wrong plug fitted",
   "part-renewed": "part renewed",
+  "lost-in-well": "something fell into the well",
   other: "noted",
 };
 

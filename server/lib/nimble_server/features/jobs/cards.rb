@@ -48,7 +48,8 @@ module NimbleServer
           @shop.alone("card:#{job[:id]}")
           made = newest(job, key) and return made
           request = joined(agreed)
-          sheet = NimbleLedger::Card::Sheet.new(NimbleLedger::Estimate::Request.build(request).job).to_h
+          asked = NimbleLedger::Estimate::Request.build(request)
+          sheet = NimbleLedger::Card::Sheet.new(asked.job(car: asked.car.with(plug_notes: plug_notes(job)))).to_h
           revision = (@shop[:job_cards].where(job_id: job[:id]).max(:revision) || 0) + 1
           @shop.insert(
             :job_cards,
@@ -60,6 +61,12 @@ module NimbleServer
           )
           Record::ActLog.new(@shop).append("card-frozen", "job #{job[:number]}, card #{revision}", {})
           newest(job, key)
+        end
+
+        # What is noted of the plugs of the job's car, as it is now.
+        def plug_notes(job)
+          vehicle = @shop[:quotes].where(id: job[:quote_id]).get(:vehicle_id)
+          NimbleLedger::Vehicle::PlugNotes.build(@shop[:vehicles].where(id: vehicle).get(:plug_notes)&.to_h)
         end
 
         # Scopes with a yes, as they were agreed; a supplement is the whole of what is done, and starts anew.
@@ -80,7 +87,8 @@ module NimbleServer
           whole.merge(
             "targets" => plain.flat_map { |one| one["targets"] }.uniq,
             "catalog" => merged_catalog(plain.map { |one| one["catalog"] }),
-            "warranty" => plain.flat_map { |one| one["warranty"].to_a }.uniq
+            "warranty" => plain.flat_map { |one| one["warranty"].to_a }.uniq,
+            "lines" => plain.flat_map { |one| one["lines"].to_a }
           )
         end
 

@@ -23,15 +23,15 @@ module NimbleServer
         # @raise [Refusal] 404 for no such finding, 409 where nothing is to be added
         def into_quote(mark)
           found = @state["found"].find { |one| one["id"] == mark } or raise Refusal.not_found("finding")
-          targets = proposal(found).targets
-          if targets.empty?
+          proposed = proposal(found)
+          if proposed.targets.empty? && proposed.lines.empty?
             raise Refusal.new(409, "nothing_to_add", "There is no work in this engine's profile to add for it.")
           end
 
           quote = Quotes::Desk.new(@shop).find(@card.job[:quote_id])
           drafts = Quotes::Drafts.new(@shop)
           draft = drafts.of(quote)
-          drafts.store(quote, draft[:version], content(quote, targets), quote[:latest_revision])
+          drafts.store(quote, draft[:version], content(quote, proposed), quote[:latest_revision])
           { "quote_id" => quote[:id] }
         end
 
@@ -40,11 +40,12 @@ module NimbleServer
         def proposal(found) = NimbleLedger::Card::Proposal.new(found["finding"], found["cylinder"], @work)
 
         # One scope with all that was agreed and what is new: a supplement is the whole of what is done.
-        def content(quote, targets)
+        def content(quote, proposed)
           newest = JSON.parse(JSON.generate(Quotes::Revisions.new(@shop).newest(quote)[:content].to_h))
           scope = newest["scopes"][newest["active"].to_i] || newest["scopes"].first
           base = scope.except("hours", "reference").merge("soak" => @card.request["soak"])
-          newest.merge("scopes" => [base.merge("extras" => extras(base, targets))], "active" => 0)
+          added = { "extras" => extras(base, proposed.targets), "lines" => base["lines"].to_a + proposed.lines }
+          newest.merge("scopes" => [base.merge(added)], "active" => 0)
         end
 
         # Work the scope does not choose by cylinders and kinds, by name.

@@ -169,7 +169,8 @@ module NimbleServer
           vehicles: {
             lives: "a note on where the car stands",
             condition: "as it was last looked at; a quote carries its own",
-            notes: "a note"
+            notes: "a note",
+            plug_notes: "a note on gap and torque; a frozen card carries its own"
           },
           quotes: {
             status: "follows from offers and answers",

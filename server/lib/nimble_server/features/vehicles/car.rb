@@ -19,6 +19,7 @@ module NimbleServer
           {
             "vehicle" => Garage.card(row, @shop.now),
             "maker_number" => row[:maker_number],
+            "plug_notes" => row[:plug_notes]&.to_h,
             "readings" => readings,
             "former_owners" => former_owners,
             "fittings" => Fittings.new(@shop).of(row)
@@ -83,8 +84,14 @@ module NimbleServer
           values = given.slice("plate", "description", "year").transform_keys(&:to_sym)
           values[:plate] = given["plate"].strip.upcase if given["plate"]
           values[:maker_number] = maker_number(given["maker_number"]) if given.key?("maker_number")
+          values[:plug_notes] = plug_notes(given["plug_notes"]) if given.key?("plug_notes")
           values[:customer_id] = owner(row, given["owner"]) if given.key?("owner")
           values.merge(updated_by: @shop.actor.account_id, updated_at: @shop.now)
+        end
+
+        def plug_notes(given)
+          notes = NimbleLedger::Vehicle::PlugNotes.build(given, path: "/plug_notes")
+          notes && Sequel.pg_jsonb(notes.to_h)
         end
 
         FAULTS = {
