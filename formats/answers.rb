@@ -355,7 +355,8 @@ module Answers
           ),
         "warranty" => maybe(object({ "labels" => list(TEXT), "hours" => NUM, "charged" => BOOL })),
         "diagnosis" => maybe(object({ "hours" => NUM, "cents" => INT, "owed_cents" => INT, "credited" => BOOL })),
-        "set_aside" => maybe(object({ "by_hours" => NUM, "reason" => TEXT }))
+        "set_aside" => maybe(object({ "by_hours" => NUM, "reason" => TEXT })),
+        "tie_taken" => maybe(object({ "extra_minutes" => NUM, "spares" => list(words("closing", "battery", "parts")) }))
       }
     )
 
@@ -1473,7 +1474,8 @@ module Answers
           "pieces" => list(ref("CardPiece")),
           "levels" => INT,
           "length_minutes" => NUM,
-          "schools" => object(%w[compound temperature grease order tighten soak].to_h { |key| [key, TEXT] }),
+          "schools" =>
+            object(%w[compound temperature grease order tighten soak].to_h { |key| [key, TEXT] }, { "gap" => TEXT }),
           "shelf" => list(object({ "what" => TEXT, "quantity" => INT })),
           "plugs" =>
             list(
@@ -1499,6 +1501,7 @@ module Answers
             ),
           "wires" => list(object({ "cylinder" => INT, "from" => TEXT }, { "part" => TEXT, "label" => TEXT })),
           "opening_hours" => map(maybe(list(TEXT))),
+          "in_force" => list(object({ "setting" => TEXT, "question" => TEXT, "says" => TEXT, "why" => TEXT })),
           "by_hand" => list(object({ "label" => TEXT, "cents" => INT, "class" => TEXT }, { "quantity" => NUM }))
         }
       ),
@@ -1747,6 +1750,21 @@ module Answers
                   "options" => list(object({ "id" => TEXT, "label" => TEXT })),
                   "answer" => TEXT,
                   "assumed" => BOOL
+                }
+              )
+            ),
+          "schools" =>
+            list(
+              object(
+                {
+                  "setting" => words(*NimbleLedger::House::Schools::NAMES),
+                  "question" => TEXT,
+                  "says" => TEXT,
+                  "why" => TEXT,
+                  "value" => TEXT,
+                  "from" => words("shipped", "shop", "engine", "job"),
+                  "otherwise" => TEXT,
+                  "choices" => list(object({ "value" => TEXT, "says" => TEXT }))
                 }
               )
             )

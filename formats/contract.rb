@@ -279,7 +279,7 @@ module Contract
           "description" => Shape.string(max: 120),
           "year" => Shape.nullable(Shape.integer(min: 1900, max: 2100)),
           "maker_number" => Shape.nullable(Shape.string(max: 40, empty: true)),
-          "plug_notes" => Shape.nullable(NimbleLedger::Vehicle::PlugNotes::SHAPE),
+          "plug_notes" => Shape.nullable(NimbleLedger::Bench::PlugNotes::SHAPE),
           "owner" =>
             Shape.nullable(
               Shape.object(

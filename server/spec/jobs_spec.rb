@@ -153,6 +153,7 @@ RSpec.describe NimbleServer::Features::Jobs do
     paper = @advisor.get("/api/jobs/#{made["id"]}/hand-over.pdf")
     words = PDF::Inspector::Text.analyze(paper.body).strings.join(" ")
     expect(words).to include("Done", "plugs, cylinder 5", "ash on the plug", "a bolt is missing")
+    expect(words).to include("We look again", "at the plug of cylinder 5, by")
     expect(@db[:record_entries].where(kind: "job-handed-over", subject: "job #{made["number"]}").count).to eq(1)
   end
 
@@ -190,6 +191,53 @@ RSpec.describe NimbleServer::Features::Jobs do
     expect(paper).to include("gap 0.71 to 0.76 mm, this car's own", "insert in 5: by hand first")
     expect(note.call(nil).last["plug_notes"]).to be_nil
     expect(card(made)["sheet"]["pieces"].find { |piece| piece["plug"] }["plug"]).to include("own_gap" => true)
+  end
+
+  it "hands over plugs that were all out together like any others" do
+    page = @advisor.start_quote("4-TRE-1M")
+    schools = { "order_of_work" => "all-out" }
+    draft = page["draft"].merge("content" => page["draft"]["content"].merge("schools" => schools))
+    offer_and_agree(page["quote"]["id"], draft, [{ "cylinders" => [2, 4], "works" => %w[plug] }])
+    made = @advisor.call(:get, "/api/jobs").last["jobs"].find { |row| row["quote_id"] == page["quote"]["id"] }
+    ids = card(made)["sheet"]["pieces"].map { |row| row["id"] }
+    expect(ids).to include("target:plug-2:out", "target:plug-4:in")
+    marks =
+      card(made)["sheet"]["pieces"].flat_map do |piece|
+        act = piece["id"][/\Atarget:.*:(out|in)\z/, 1]
+        plug = mark("out", plug: piece["ref"], outcome: "free") if act == "out"
+        plug = mark("in", plug: piece["ref"], how: "torque", piece: piece["id"]) if act == "in"
+        ticks = (piece["ticks"] || []).map { |tick| mark("tick", piece: piece["id"], item: tick["item"]) }
+        [*ticks, plug, mark("check", piece: piece["id"])].compact
+      end
+    _status, answer = hand_in(made, mark("start"), *marks, mark("finished"))
+    expect(answer["refused"]).to eq([])
+    status, = @advisor.call(:post, "/api/jobs/#{made["id"]}/hand-over", { odometer_km: 181_500 })
+    car = @db[:vehicles].where(plate: "4-TRE-1M").first
+    fitted = @db[:fittings].where(vehicle_id: car[:id], km: 181_500, work: "plug").select_order_map(:cylinder)
+    expect([status, fitted]).to eq([200, [2, 4]])
+    paper = PDF::Inspector::Text.analyze(@advisor.get("/api/jobs/#{made["id"]}/hand-over.pdf").body).strings.join(" ")
+    expect(paper).to match(/plugs, cylinders 2 and 4.*tightened to [\d.]+ N·m: cylinders 2 and 4/)
+    expect(paper).to include("12 months or 20,000 km on what we fitted, whichever comes first.")
+  end
+
+  it "goes by the schools the quote chose, frozen with it, and says them with one line why" do
+    page = @advisor.start_quote("4-TRE-1M")
+    schools = { "wells" => "vacuum", "battery" => "always", "compound" => "film" }
+    draft = page["draft"].merge("content" => page["draft"]["content"].merge("schools" => schools))
+    offer_and_agree(page["quote"]["id"], draft, [{ "cylinders" => [5] }])
+    shown = @advisor.call(:get, "/api/quotes/#{page["quote"]["id"]}").last
+    rows = shown["resolved"]["schools"].to_h { |row| [row["setting"], row] }
+    expect(rows["wells"].values_at("from", "says", "otherwise")).to eq(["job", "vacuum", "compressed air, then vacuum"])
+    expect(rows["order_of_work"]["from"]).to eq("shipped")
+    made = @advisor.call(:get, "/api/jobs").last["jobs"].find { |row| row["quote_id"] == page["quote"]["id"] }
+    sheet = card(made)["sheet"]
+    expect(sheet["in_force"].to_h { |row| [row["setting"], row["says"]] }).to include(
+      "wells" => "vacuum",
+      "battery" => "off on every job"
+    )
+    expect(sheet["pieces"].map { |row| row["id"] }).to include("house:battery-off", "house:battery-on")
+    paper = PDF::Inspector::Text.analyze(@bay.get("/api/jobs/#{made["id"]}/card.pdf").body).strings.join(" ")
+    expect(paper).to include("Cleaning the wells: vacuum. Nothing is blown about the bay or into an eye.")
   end
 
   it "puts a repair that no profile knows into the quote, and the yes to it on the card" do

@@ -23,7 +23,7 @@ module NimbleLedger
     # @param warranty [Array<String>] targets the shop owes: what it fitted there is still under its warranty
     # @param correction [Time::Correction, nil] what was learned of its hours, where that is in force
     # @param odds [Risk::LearnedOdds, nil] what was learned of plugs
-    # @param plug_notes [Vehicle::PlugNotes, nil] what holds for its plugs whatever the profile says
+    # @param plug_notes [Bench::PlugNotes, nil] what holds for its plugs whatever the profile says
     # @param planner [Access::Planner, nil] of a car alike, when there is one already
     def initialize(
       engine:,

@@ -58,13 +58,17 @@ module NimbleLedger
       @codes = codes
       @live = live
       @effort = effort
-      @targets = crank.with(asked)
+      @targets = crank.with(boots.with(asked))
       @plan = planner.plan(self.targets, soak: soak, codes: codes, effort: effort)
     end
 
     # What a soak adds to these targets (model.md section 15, 7).
     # @return [Access::ClearingCrank]
     def crank = @crank ||= Access::ClearingCrank.new(planner, soak: soak, without: without)
+
+    # What new plugs bring with them by the house's rule.
+    # @return [Parts::BootsWithPlugs]
+    def boots = @boots ||= Parts::BootsWithPlugs.new(planner, without: without)
 
     def planner = car.planner
 
@@ -136,6 +140,13 @@ module NimbleLedger
     # Targets whose minutes while open could not be decided within the effort.
     # @return [Array<Profile::Target>]
     def undecided = opened.undecided
+
+    # Ways about as short that spare the car something.
+    # @return [Array<Access::NearTies::Row>]
+    def near_ties
+      renews = ->(other) { Parts::Needed.new(other, house: car.house).rows.any? { |row| row.rule == "replace" } }
+      Access::NearTies.new(self, minutes: car.house["near_tie_minutes"], new_parts: renews).rows
+    end
 
     # @return [Parts::Needed]
     def needed = @needed ||= Parts::Needed.new(plan, house: car.house)

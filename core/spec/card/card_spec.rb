@@ -204,7 +204,8 @@ RSpec.describe NimbleLedger::Card do
     lacking = ->(code, plug, cylinder) do
       described_class::Proposal.new("oil-in-well", cylinder, job(code, [plug])).to_h["lacking"]
     end
-    expect([lacking.call("SK18", "plug-1", 1), lacking.call("QEZ4", "plug-1", 1)]).to eq([true, false])
+    codes = %w[FM27 QEZ4 SK18]
+    expect(codes.map { |code| lacking.call(code, "plug-1", 1) }).to eq([true, false, false])
     expect(described_class::Proposal.new("ash-on-plug", 1, job("SK18", ["plug-1"])).to_h["lacking"]).to be(false)
     expect(described_class::Proposal.new("clip-missing", 1, job("SK18", ["plug-1"])).to_h["lacking"]).to be(false)
   end

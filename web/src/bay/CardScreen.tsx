@@ -259,6 +259,20 @@ function Main({ card, state, session, format, live, hand, fight, meanwhile, onMe
 const CHECKS = ["leak_check", "road_test", "scan_clear", "clear", "read"];
 
 function Schools({ card }: { card: JobCard }) {
+  const rows = card.sheet.in_force;
+  if (rows)
+    return (
+      <details style={{ marginTop: 8, fontSize: 14 }}>
+        <summary style={{ minHeight: 44, alignContent: "center" }}>
+          How this house does it. Times and torques in the demo are examples; the maker&apos;s information comes first.
+        </summary>
+        {rows.map((row) => (
+          <p key={row.setting} style={{ padding: "3px 0" }}>
+            {row.question}: <strong>{row.says}</strong>. <Small>{row.why}</Small>
+          </p>
+        ))}
+      </details>
+    );
   const said = Object.entries(card.sheet.schools).map(([name, choice]) => SCHOOLS[name]?.[choice] ?? choice);
   return (
     <Small as="p" style={{ marginTop: 8 }}>

@@ -140,6 +140,8 @@ function plugFacts(
   const says = actsOf(piece)
     .filter(({ act }) => ACTS_OF[step].includes(act))
     .flatMap(({ does }) => does.map((text): [string, string] => ["do", text]));
+  if (step === "new" && sheet.schools.gap === "trust")
+    return [...says, ["house", "pre-set gaps are trusted: look at the strap, measure one that fell"]];
   if (step !== "in") return says;
   const tight =
     about.by === "angle" || about.torque_nm === undefined

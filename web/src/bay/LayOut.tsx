@@ -1,13 +1,24 @@
 import styled from "styled-components";
 import type { CardSheet } from "../api/client";
+import { useSession } from "../session/SessionGate";
+import type { Formatter } from "../shared/format";
 import { Facts } from "./parts";
 
 const Missing = styled.strong`
   color: var(--mark);
 `;
 
+type ByHand = NonNullable<CardSheet["by_hand"]>[number];
+
+/** Hours of work, or pieces of anything else. */
+const handWords = ({ label, quantity, class: kind }: ByHand, format: Formatter): string => {
+  if (kind === "labor") return `${label}, ${format.figure(quantity ?? 1)} h`;
+  return quantity === undefined ? label : `${format.figure(quantity)} × ${label}`;
+};
+
 /** Tools and parts of the whole job, laid out before it starts; what this shop lacks is named. */
 export function LayOut({ sheet }: { sheet: CardSheet }) {
+  const { format } = useSession();
   const { tools = [], parts = [] } = sheet.lay_out ?? {};
   const named = (list: typeof parts) => list.map((one) => `${one.quantity} × ${one.label || one.part}`).join(", ");
   const sure = parts.filter((part) => !part.perhaps);
@@ -45,7 +56,7 @@ export function LayOut({ sheet }: { sheet: CardSheet }) {
       {byHand.length > 0 && (
         <>
           <dt>agreed beside it</dt>
-          <dd>{byHand.map((one) => (one.quantity ? `${one.quantity} × ${one.label}` : one.label)).join(", ")}</dd>
+          <dd>{byHand.map((one) => handWords(one, format)).join(", ")}</dd>
         </>
       )}
       {wires.length > 0 && (

@@ -78,7 +78,8 @@ export const turns = ([low = 0, high = 0]: number[]) =>
 
 export const SCHOOLS: Record<string, Record<string, string>> = {
   compound: { none: "no thread compound", film: "thin film of compound, first threads bare" },
-  temperature: { cold: "engine cold" },
+  temperature: { cold: "engine cold", "crack-warm": "cracked loose warm, fitted cold" },
+  gap: { check: "every new gap measured", trust: "pre-set gaps trusted" },
   grease: { reused: "film of grease in boots used again", none: "no grease in the boots" },
   order: { "one-at-a-time": "one bore open at a time", "all-out": "all out, laid in order" },
   tighten: { torque: "torque wrench", angle: "by angle" },

@@ -32,6 +32,8 @@ import { scrolls } from "../shared/scrolls";
 const AdjustDialog = whenOpened(async () => (await import("./ledger/AdjustDialog")).AdjustDialog);
 const HandLinesDialog = whenOpened(async () => (await import("./ledger/HandLinesDialog")).HandLinesDialog);
 
+const SchoolsDialog = whenOpened(async () => (await import("./panels/SchoolsDialog")).SchoolsDialog);
+
 const Screen = styled.main`
   height: 100%;
   display: grid;
@@ -122,6 +124,8 @@ export function QuoteScreen({ page }: { page: QuotePage }) {
   const addLines = useLatest(() => {
     if (writes) setAdding(true);
   });
+  const [schools, setSchools] = useState(false);
+  const seeSchools = useCallback(() => setSchools(true), []);
   const openTrouble = useCallback(() => setPanel("trouble"), [setPanel]);
   useQuoteKeys({
     sheet,
@@ -133,6 +137,7 @@ export function QuoteScreen({ page }: { page: QuotePage }) {
     beside,
     adjust,
     addLines,
+    seeSchools,
     scopes: content.scopes.length,
     pinned: Boolean(scope.pins) && sheet.pinned !== false,
     save: copy.save,
@@ -234,6 +239,7 @@ export function QuoteScreen({ page }: { page: QuotePage }) {
         lacking={shown.lack.choose}
         onAdjust={writes ? adjust : undefined}
         onLines={writes ? addLines : undefined}
+        onSchools={seeSchools}
         onCharge={writes ? edits.charge : undefined}
         actions={
           <SaveBar
@@ -267,6 +273,14 @@ export function QuoteScreen({ page }: { page: QuotePage }) {
             setAdding(false);
             if (named !== null) setQuery({}, { replace: true });
           }}
+        />
+      )}
+      {schools && (
+        <SchoolsDialog
+          schools={shown.resolved.schools}
+          given={content.schools ?? {}}
+          onSchools={writes ? edits.schools : undefined}
+          onClose={() => setSchools(false)}
         />
       )}
       {copy.clash && (

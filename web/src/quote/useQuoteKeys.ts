@@ -18,6 +18,7 @@ interface Wanted {
   setPanel: (panel: Panel) => void;
   adjust: () => void;
   addLines: () => void;
+  seeSchools: () => void;
   save: () => void;
   print: () => void;
   offer: () => void;
@@ -34,6 +35,7 @@ export function useQuoteKeys({
   setPanel,
   adjust,
   addLines,
+  seeSchools,
   save,
   print,
   offer,
@@ -70,6 +72,7 @@ export function useQuoteKeys({
     ...(sheet.estimate
       ? [letter("j", "Set hours or a discount by hand", adjust), letter("+", "Other work, and parts by hand", addLines)]
       : []),
+    letter("-", "Schools in force for this job", seeSchools),
     letter("s", "Save as a revision", save),
     letter(".", "The yes: offer what is saved, keep the answer", offer),
     letter("v", "Printable page of the saved quote", print),

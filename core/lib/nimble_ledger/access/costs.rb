@@ -8,15 +8,23 @@ module NimbleLedger
       # @return [Integer] units in a minute
       attr_reader :scale
 
-      # @return [Integer] units of the house task "battery off and on", 0 where the rules leave it out of a plan's cost
+      # @return [Integer] units of the house task "battery off and on" for a plan with a step that asks for it; 0 where
+      #   the rules leave it out of a plan's cost, or every plan has it
       attr_reader :battery
+
+      # @return [Integer] units of it for every plan, where the house always takes the battery off
+      attr_reader :battery_of_all
 
       # @param car [Car]
       # @return [Costs] worked out once for cars alike in engine, equipment and condition
       def self.of(car)
         equipment = car.engine.equipment & car.equipment
-        car.engine.kept.of(:costs, [equipment, car.condition.multipliers, battery_minutes(car)]) { new(car) }
+        depends_on = [equipment, car.condition.multipliers, battery_minutes(car), battery_always?(car)]
+        car.engine.kept.of(:costs, depends_on) { new(car) }
       end
+
+      # @return [Boolean] whether the battery comes off on every job (House::Schools, "battery")
+      def self.battery_always?(car) = car.house["battery"] == "always"
 
       # @return [Rational] minutes of the house task "battery off and on" that are part of a plan's cost
       def self.battery_minutes(car) = car.rules.battery_in_plan? ? car.house.task("battery").exact_mean : 0r
@@ -30,7 +38,7 @@ module NimbleLedger
         steps = @engine.steps.map { |step| step_minutes(step) }
         ways = ways_of(@engine)
         @scale = [*steps, *ways.values, battery].reduce(1) { |lcm, cost| lcm.lcm(cost.denominator) }
-        @battery = units(battery)
+        @battery, @battery_of_all = Costs.battery_always?(car) ? [0, units(battery)] : [units(battery), 0]
         @steps = steps.map { |cost| units(cost) }.freeze
         @ways = ways.transform_values { |cost| units(cost) }.compare_by_identity
         freeze

@@ -46,7 +46,7 @@ module NimbleLedger
       def needs_of(plan)
         {
           "closing" => plan.steps.any? { |step| step.closing.any? },
-          "battery" => plan.steps.any?(&:battery?),
+          "battery" => !Costs.battery_always?(@job.car) && plan.steps.any?(&:battery?),
           "parts" => @new_parts.call(plan)
         }
       end

@@ -81,6 +81,9 @@ module NimbleLedger
       # Whether everything above the plugs comes off before the first of them is turned: all wells are soaked together.
       def soaked_together? = soak != "none" && soaks?
 
+      # Whether every plug is cracked loose while the head is warm and fitted cold (House::Schools, "temperature").
+      def cracked_warm? = car.rules.order_of_work? && car.house["temperature"] == "crack-warm" && soaks?
+
       # The job as pieces in the order they are done (model.md section 15): that of the rules in force. Built when it is
       # asked for, kept by who asks.
       # @return [Time::OrderOfWork, Time::Sequence] answering pieces, ids, acts, early, clock_minutes
@@ -105,7 +108,17 @@ module NimbleLedger
             end
           end
         minutes = soaks? ? car.house["soaks"][soak]["wait"] : 0
-        minutes.positive? ? own << Wait.new(nil, "soak", "before-remove", minutes, true) : own
+        own << Wait.new(nil, "soak", "before-remove", minutes, true) if minutes.positive?
+        own << Wait.new(nil, "cooling down", "before-remove", cooling_minutes, true) if cooling_minutes.positive?
+        own
+      end
+
+      # What a warm head takes to cool once its plugs are cracked loose, beside the soak's own wait.
+      # @return [Numeric] minutes
+      def cooling_minutes
+        return 0 if !cracked_warm? || overnight?
+
+        [Time::Cooling.minutes(engine, "warm", car.house) - car.house["soaks"][soak]["wait"], 0].max
       end
 
       def wait_minutes = waits.sum(0.0, &:minutes)

@@ -179,6 +179,7 @@ module NimbleLedger
         costs = graph.costs
         units = Closures.bits(mask).sum { |place| costs.step(place) } + ways.sum { |way| costs.way(way) }
         units += costs.battery if mask.anybits?(graph.battery_mask)
+        units += costs.battery_of_all
         costs.minutes(units)
       end
 

@@ -143,8 +143,7 @@ module NimbleLedger
         @hash["scopes"].reject { |scope| (scope["targets"] - left_out).empty? && done_lines(scope).empty? }
       end
 
-      def done_lines(scope) =
-        Price::HandLine.all((scope["lines"] || []).reject { |line| line["done"] == false })
+      def done_lines(scope) = Price::HandLine.all((scope["lines"] || []).reject { |line| line["done"] == false })
 
       def jobs
         all = @scopes.flat_map { |scope| scope["targets"] } - @owed

@@ -32,11 +32,25 @@ module NimbleLedger
       private
 
       def house
-        label, does = Words::HOUSE[@piece.ref]
+        label, does = words
         return {} unless label
 
-        ticks = Words::TICKS.fetch(@piece.ref, []).map { |item, words| tick(item, words) }
-        { "label" => label, "does" => does, "ticks" => by_hand + ticks }
+        ticks = Words::TICKS.fetch(@piece.ref, []).map { |item, said| tick(item, said) }
+        { "label" => label, "does" => does, "ticks" => by_hand + cracked + ticks }
+      end
+
+      # Some are said by the house's schools.
+      def words
+        return Words::WARM_CHECK if @piece.ref == "cold_check" && @job.plan.cracked_warm?
+
+        label, does = Words::HOUSE[@piece.ref]
+        @piece.ref == "clean" ? [label, [Words::CLEAN.fetch(@job.car.house["wells"]).first]] : [label, does]
+      end
+
+      def cracked
+        return [] unless @piece.ref == "crack-warm"
+
+        [tick("crack", format(Words::SOAK_TICKS.fetch("crack"), numbers: Quote::Words.cylinders(wells)))]
       end
 
       # Other work that was agreed is done before the engine is started.
@@ -61,6 +75,7 @@ module NimbleLedger
       end
 
       def wait
+        return { "label" => Words::WAIT_COOL.first, "does" => [Words::WAIT_COOL.last] } if @piece.id == "wait:cool"
         return {} unless @piece.id == "wait:soak"
 
         label, does = @job.plan.overnight? ? Words::WAIT_OVERNIGHT : Words::WAIT_SOAK

@@ -57,10 +57,28 @@ module NimbleLedger
       end
 
       def words(act)
-        return Words::ACTS.fetch(act) + [Words::EMPTIED] if act == "dry" && @job.targets.none?(&:crank?)
-
-        Words::ACTS.fetch(act)
+        Words::ACTS.fetch(act) +
+          case act
+          when "clean"
+            [Words::CLEAN.fetch(house["wells"]).last]
+          when "out"
+            by_school
+          when "dry"
+            @job.targets.none?(&:crank?) ? [Words::EMPTIED] : []
+          else
+            []
+          end
       end
+
+      # What the house's schools say of a plug coming out.
+      def by_school
+        power =
+          house["power_tools"] == "after-soak" && !@job.plan.soaked_together? ? nil : Words::POWER[house["power_tools"]]
+        galls = Words::GALLS if House::Precedence.galls?(house["chirp"], engine)
+        [power, galls].compact
+      end
+
+      def house = @job.car.house
     end
   end
 end

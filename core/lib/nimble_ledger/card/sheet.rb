@@ -29,6 +29,7 @@ module NimbleLedger
           "levels" => picture.levels,
           "length_minutes" => picture.length,
           "schools" => schools,
+          "in_force" => in_force,
           "shelf" => shelf,
           "arrangement" => @engine.arrangement,
           "cylinders" => @engine.cylinders.map(&:number),
@@ -152,12 +153,21 @@ module NimbleLedger
       def schools
         {
           "compound" => @compound ? "film" : "none",
-          "temperature" => "cold",
+          "temperature" => @plan.cracked_warm? ? "crack-warm" : "cold",
+          "gap" => @house["gap_check"],
           "grease" => @house["boot_grease"],
           "order" => @plan.order_of_work,
           "tighten" => @engine.plug("tighten") || "torque",
           "soak" => @plan.soak
         }
+      end
+
+      # The house's schools for this work, each with one line why.
+      def in_force
+        about = @job.targets.any?(&:plug?) ? %w[plugs] : []
+        House::Schools
+          .in_force(@house.with({ "compound" => @compound ? "film" : "none" }), of: about, at_work: true)
+          .map { |one| { "setting" => one.setting, "question" => one.question, "says" => one.says, "why" => one.why } }
       end
 
       def shelf

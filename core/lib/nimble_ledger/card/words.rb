@@ -9,6 +9,13 @@ module NimbleLedger
       HOUSE = {
         "receive" => ["Receive and protect", ["Odometer, lamp, what it does and when. Cover wings and seat."]],
         "cold_check" => ["Cold check", ["A hand on the head: no warmer than the air. Warm: wait.", "Key out."]],
+        "crack-warm" => [
+          "Crack every plug while the head is warm",
+          [
+            "An eighth of a turn, not more: breaker bar, steady pull. One that will not: leave it.",
+            "Gloves and sleeves: what lies round the wells is hot. No fluid on a hot engine."
+          ]
+        ],
         "battery" => ["Battery off", ["Negative first, its lead tied back. Key out, away from the car."]],
         "battery-off" => ["Battery off", ["Negative first, its lead tied back. Key out, away from the car."]],
         "battery-on" => [
@@ -30,11 +37,37 @@ module NimbleLedger
           ["Hands, tools and sleeves out. Start, let it idle: leaks, hiss or misfire at what was opened."]
         ],
         "road_test" => ["Road test", ["Warm, and the way it misfired: under load where the complaint was under load."]],
-        "clean" => [
-          "Clean every well, before the first boot comes off",
-          ["Eyes covered. Blow out, then vacuum, round every coil and boot: what lies there falls into the bore."]
+        "clean" => ["Clean every well, before the first boot comes off", []]
+      }.freeze
+      # The same where the head is to be warm.
+      WARM_CHECK = [
+        "Warm check",
+        ["A hand on the head: warm, not hot. Hotter: wait. Cold: crack it cold, as it is.", "Key out."]
+      ].freeze
+
+      # Wells before the first boot, and again at each plug, by the house's school.
+      CLEAN = {
+        "both" => [
+          "Eyes covered. Blow out, then vacuum, round every coil and boot: what lies there falls into the bore.",
+          "Blown and vacuumed again, with the plug still in."
+        ],
+        "air" => [
+          "Eyes covered. Blow out round every coil and boot, away from you: what lies there falls into the bore.",
+          "Eyes covered. Blown out again, with the plug still in."
+        ],
+        "vacuum" => [
+          "Vacuum round every coil and boot, a brush before the nozzle: what lies there falls into the bore.",
+          "Vacuumed again, with the plug still in."
         ]
       }.freeze
+
+      # What a plug coming out may meet beside the hand, by the house's school; after a soak only where there was one.
+      POWER = {
+        "spin-out" => "Only once it turns freely by hand may a driver on its lowest step spin it out. Never in.",
+        "after-soak" => "Steady low impact, a few seconds at a time, then by hand, to and fro. Never in."
+      }.freeze
+      # Where a chirp is a bad sign.
+      GALLS = "A chirp here is the thread galling: tighten again, a drop of fluid, wait, then to and fro."
 
       # What is ticked off at a house piece: item, words. Those of BEFORE_START cannot be skipped.
       TICKS = {
@@ -46,7 +79,7 @@ module NimbleLedger
 
       # What is done to a plug, act by act.
       ACTS = {
-        "clean" => ["Blown and vacuumed again, with the plug still in."],
+        "clean" => [],
         "out" => [
           "By hand. A quarter turn, then back, and out again.",
           "The socket spins and nothing rises: it is already apart. Stop."
@@ -90,6 +123,10 @@ module NimbleLedger
         "crack" => "cracked an eighth of a turn: %<numbers>s",
         "fluid" => "fluid in: %<numbers>s"
       }.freeze
+      WAIT_COOL = [
+        "Cooling down",
+        "Until a hand on the head feels no warmer than the air: before that nothing is taken out and nothing is fitted."
+      ].freeze
       WAIT_SOAK = ["Soaking", "Meanwhile: new plugs looked at and laid out, gaps checked, what is open covered."].freeze
       WAIT_OVERNIGHT = [
         "Soaking overnight",

@@ -140,11 +140,14 @@ module NimbleLedger
         section["gap_minutes"] = plan.gap unless plan.proven?
         section["assumed_variants"] = @assumed if @assumed.any?
         added = targets - job.asked
-        section["added"] = added.map { |target| { "target" => target.id, "because" => "soak" } } if added.any?
+        section["added"] = added.map { |one| { "target" => one.id, "because" => because(one) } } if added.any?
         ties = near_ties
         section["near_ties"] = ties if ties.any?
         section
       end
+
+      # A clearing crank belongs to the soak, new boots to the plugs.
+      def because(target) = target.crank? ? "soak" : "boots"
 
       def plan_rows
         {
@@ -159,16 +162,10 @@ module NimbleLedger
         }
       end
 
-      def near_ties
-        Access::NearTies
-          .new(job, minutes: car.house["near_tie_minutes"], new_parts: ->(plan) { new_parts?(plan) })
-          .rows
-          .map do |row|
-            { "ways" => row.ways, "choices" => row.choices, "extra_minutes" => row.extra, "spares" => row.spares }
-          end
-      end
-
-      def new_parts?(plan) = Parts::Needed.new(plan, house: car.house).rows.any? { |row| row.rule == "replace" }
+      def near_ties =
+        job.near_ties.map do |row|
+          { "ways" => row.ways, "choices" => row.choices, "extra_minutes" => row.extra, "spares" => row.spares }
+        end
 
       def turn_row(turn)
         row = { "cylinder" => turn.cylinder, "steps" => turn.steps.map(&:id), "targets" => turn.targets.map(&:id) }

@@ -17,7 +17,19 @@ module NimbleLedger
         house = shop.with(engine.house_overrides, path: "/engine/house_overrides")
         house = house.with({ "boot_grease" => "reused" }) if engine.boot_grease == "film"
         house = house.with(job)
-        engine.boot_grease == "forbidden" ? house.with({ "boot_grease" => "none" }) : house
+        house = house.with({ "boot_grease" => "none" }) if engine.boot_grease == "forbidden"
+        galls?(house["chirp"], engine) ? chirping_badly(house) : house
+      end
+
+      # Whether a chirp is a bad sign on this engine, by the school in force.
+      def galls?(school, engine)
+        return school == "bad" unless school == "by-construction"
+
+        engine.plug("construction").to_s.start_with?("one-piece") && engine.head == "aluminum"
+      end
+
+      def chirping_badly(house)
+        house.with({ "sign_factor" => house["sign_factor"].merge("chirps" => house["chirp_bad_factor"]) })
       end
     end
   end

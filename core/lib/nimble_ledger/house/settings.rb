@@ -385,6 +385,21 @@ module NimbleLedger
       declare "customers", "text_words", "", words, "Text message with the link (empty: as shipped)", words_caution
       declare "customers", "mail_words", "", words, "Mail with the link (empty: as shipped)", words_caution
 
+      answers = ->(name) { Shape.one_of(*Schools.values(name)) }
+      declare "schools", "temperature", "cold", answers.call("temperature"), "Engine temperature"
+      declare "schools", "boots", "damaged", answers.call("boots"), "Boots with new plugs"
+      declare "schools", "wells", "both", answers.call("wells"), "Cleaning the wells"
+      declare "schools", "gap_check", "check", answers.call("gap_check"), "Gap of a new plug"
+      declare "schools", "power_tools", "never", answers.call("power_tools"), "Power tools on plugs"
+      declare "schools", "chirp", "good", answers.call("chirp"), "A chirp while a plug moves"
+      declare "schools", "chirp_bad_factor", 1.5, factor, "Odds of the rest where a chirp is a bad sign"
+      declare "schools", "battery", "asked", answers.call("battery"), "Battery"
+      declare "schools",
+              "near_ties",
+              "named",
+              answers.call("near_ties"),
+              "A way about as short that spares the car something"
+
       declare "parts", "inspect_seals", "if-needed", Shape.one_of("if-needed", "replace"), "Seals marked inspect"
       declare "parts", "compound", "profile", Shape.one_of("profile", "none", "film"), "Thread compound"
       declare "parts", "boot_grease", "reused", Shape.one_of("reused", "none"), "Boot grease"

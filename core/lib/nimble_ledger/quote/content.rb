@@ -58,6 +58,7 @@ module NimbleLedger
             "condition" => condition,
             "history" => known_history,
             "codes" => Shape.boolean,
+            "schools" => House::Schools.shape(House::Settings::DECLARED),
             "variants" => Shape.map(Shape.string(max: 80), max: Profile::MAX_VARIANTS),
             "diagnosis" =>
               Shape.nullable(
@@ -120,7 +121,7 @@ module NimbleLedger
       def self.of_engine(engine, cylinders) =
         (cylinders || {}).select { |number, _own| engine.cylinders.any? { |cylinder| cylinder.number.to_s == number } }
 
-      attr_reader :assumed, :condition, :history, :variants
+      attr_reader :assumed, :condition, :history, :variants, :settings
 
       # @param hash [Hash] checked against SHAPE here
       # @param vehicle [Hash] "odometer_km", "plugs_changed_km", "plugs_changed_years", "compound_used", "age_years",
@@ -138,6 +139,7 @@ module NimbleLedger
         @selections =
           hash["scopes"].each_with_index.map { |scope, i| Selection.new(engine, scope, path: "#{path}/scopes/#{i}") }
         @variants = Content.answered(engine, @vehicle["variants"]).merge(hash["variants"] || {})
+        @settings = House::Precedence.resolve(house, engine, schools)
         @condition = resolve_condition
         @history = resolve_history
         freeze
@@ -191,9 +193,14 @@ module NimbleLedger
           "codes" => @hash["codes"] || false,
           "pins" => scope["pins"] || {},
           "warranty" => @selections.fetch(index).charged? ? [] : owed,
+          **(schools.empty? ? {} : { "house" => schools }),
           **adjustments(@selections.fetch(index))
         }
       end
+
+      # What this job answers for itself where practitioners disagree (House::Schools).
+      # @return [Hash{String=>Object}] by setting; empty where the house and the engine decide
+      def schools = @hash["schools"] || {}
 
       # What finding out may cost at most; nil where it is not part of the quote.
       # @return [Hash, nil] {"hours", "buys"}
@@ -224,8 +231,7 @@ module NimbleLedger
 
       def resolve_condition
         given = @hash["condition"] || {}
-        settings = House::Precedence.resolve(@house, @engine)
-        old = (@vehicle["age_years"] || 0) > settings["brittle_age_years"]
+        old = (@vehicle["age_years"] || 0) > @settings["brittle_age_years"]
         {
           "corrosion" => given["corrosion"] || @vehicle["corrosion"] || "none",
           "brittle" => given["brittle"].nil? ? (@engine.hot_valley? || old) : given["brittle"],

@@ -11,7 +11,7 @@ module NimbleLedger
       # @param arrival ["cold", "warm", "hot"]
       def initialize(engine, drop_off:, arrival:, house:)
         @slots = Slots::ReadyTime.from(house["opening_hours"])
-        @cooling = Slots::ReadyTime.cooling(engine, arrival, house)
+        @cooling = Time::Cooling.minutes(engine, arrival, house)
         @drop_off = drop_off
         @clock_shares = {}.compare_by_identity
         freeze

@@ -62,7 +62,7 @@ module NimbleLedger
         documents = Documents.new(engine: engine, catalog: catalog)
         @request =
           Estimate::Request.build(resolved.merge("targets" => ids_on(engine)), documents: documents, base: base)
-        @car = planned(@request.car, *resolved.values_at("condition", "learned"), keep)
+        @car = planned(@request.car, resolved.values_at("condition", "learned", "house"), keep)
         @engine = @car.engine
         @pick_up = visit && PickUp.new(@engine, drop_off: visit.drop_off, arrival: visit.arrival, house: @car.house)
         @targets = on_this_car(selection.targets)
@@ -82,6 +82,10 @@ module NimbleLedger
           "strokes" => picture.strokes.map { |stroke| stroke.to_h.compact.transform_keys(&:to_s) }
         }
       end
+
+      # Ways and members that were fixed: by the advisor, or by the house's rule for near ties.
+      # @return [Hash] as formats.md has it
+      def pins = @tie ? { "ways" => @tie.ways, "choices" => @tie.choices } : @car.pins.to_h
 
       # The problem that keeps the job from being planned, if any.
       attr_reader :problem
@@ -147,8 +151,8 @@ module NimbleLedger
       def ids_on(engine) = (@selection.targets.empty? ? engine.targets.first(1) : @selection.targets).map(&:id)
 
       # The car with a planner, one made before where everything it depends on is the same.
-      def planned(car, condition, learned, keep)
-        depends_on = [condition, car.equipment, car.pins.to_h, car.engine.object_id, car.rules.number, learned]
+      def planned(car, given, keep)
+        depends_on = [*given, car.equipment, car.pins.to_h, car.engine.object_id, car.rules.number]
         car.planned_by(keep.call(depends_on) { car.planner })
       end
 
@@ -171,6 +175,7 @@ module NimbleLedger
         return if @targets.empty?
 
         @answer = @request.job(effort: @effort, car: @car)
+        take_near_tie
         return unless @selection.soak.nil? && @pick_up
 
         plain = trouble
@@ -184,6 +189,18 @@ module NimbleLedger
       rescue ImpossiblePlan => e
         @problem = e
       end
+
+      # By house rule the way that spares the car something is taken where it is about as short and nobody pinned
+      # another (House::Schools, "near_ties"): frozen as the pins it comes to.
+      def take_near_tie
+        return if @car.house["near_ties"] != "taken" || @car.pins.any?
+
+        @tie = answer.near_ties.first or return
+        @car = @car.with(pins: Access::Pins.new(@engine, pins)).planned
+        @answer = @request.job(effort: @effort, car: @car)
+      end
+
+      def tie_taken = @tie && { "extra_minutes" => @tie.extra, "spares" => @tie.spares }
 
       def leave_out(targets)
         @undecided |= targets.map(&:label)
@@ -226,6 +243,7 @@ module NimbleLedger
             "diagnosis" => diagnosis,
             "warranty" => warranty,
             "set_aside" => @selection.set_aside,
+            "tie_taken" => tie_taken,
             "soak" => {
               "in_force" => answer.plan.soak,
               "chosen" => !@selection.soak.nil?

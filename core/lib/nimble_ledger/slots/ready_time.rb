@@ -9,7 +9,6 @@ module NimbleLedger
     # the caller turns instants into wall clock and back.
     class ReadyTime
       DAYS = %w[sun mon tue wed thu fri sat].freeze
-      MASS = { "small" => 0.6, "medium" => 1.0, "large" => 1.25 }.freeze
       # A moment of the shop's wall clock: a Date and minutes after midnight.
       Moment =
         Struct.new(:date, :minute) do
@@ -45,9 +44,6 @@ module NimbleLedger
 
       # "08:00" to minutes after midnight.
       def self.minutes(text) = text.split(":").map(&:to_i).then { |hours, minutes| (hours * 60) + minutes }
-
-      # Minutes until an engine is cold enough, by its mass and how it arrives.
-      def self.cooling(engine, arrival, house) = house["cool_minutes"].fetch(arrival) * MASS.fetch(engine.thermal_mass)
 
       # @param from [Moment] drop-off
       # @param minutes [Float] hands-on and waiting minutes, cooling included

@@ -98,7 +98,7 @@ module NimbleLedger
 
       def house_tasks(steps, codes)
         names = %w[receive cold_check leak_check road_test]
-        names << "battery" if steps.any?(&:battery?)
+        names << "battery" if steps.any?(&:battery?) || @house["battery"] == "always"
         names << "scan_clear" if codes
         names.map { |name| Task.new("house", name, LABELS[name], @house.task(name), 1, []) }
       end

@@ -52,6 +52,10 @@ module NimbleLedger
 
       def engine = @plan.engine
       def soaked? = @plan.soaked_together?
+      def cracked_warm? = @plan.cracked_warm?
+
+      # Whether everything above the plugs is off before the first of them is touched.
+      def wells_first? = soaked? || cracked_warm?
       def plugs_together? = @together
 
       # What is done to a plug once it is out; wells are wet after a soak.
@@ -81,7 +85,7 @@ module NimbleLedger
       # Turns that shed dirt before ports lie open: each as soon as what it needs is off, if a step that opens ports and
       # is none of its own is still on.
       def early_turns
-        return if plugs_together? || soaked?
+        return if plugs_together? || wells_first?
 
         waiting_turns.each do |turn|
           next unless needs(turn).all? { |id| @caps.off?(id) } && ports_ahead?(turn)
@@ -109,10 +113,12 @@ module NimbleLedger
       # ---- along the bottom
 
       def bottom
-        return waiting_turns.each { |turn| take(turn) } unless plugs_together? || soaked?
+        return waiting_turns.each { |turn| take(turn) } unless plugs_together? || wells_first?
 
         @turns.each { |turn| others(turn).each { |step| remove(step, turn.cylinder) } }
+        @list.crack_warm if cracked_warm?
         soak if soaked?
+        @list.cool_down if cracked_warm?
         plugs_together? ? all_out_and_in : @turns.each { |turn| plugs_of(turn) }
         shared_plugs.each { |target| work_on(target, nil) } unless plugs_together?
         @turns.each { |turn| other_work(turn) }
@@ -224,8 +230,10 @@ module NimbleLedger
 
       def soak
         @list.soak
-        @acts["soak"] = ["clean", *(CRACKED.include?(@plan.soak) ? ["crack"] : []), "fluid"]
+        @acts["soak"] = ["clean", *(cracks? ? ["crack"] : []), "fluid"]
       end
+
+      def cracks? = CRACKED.include?(@plan.soak) && !cracked_warm?
 
       # ---- back up
 

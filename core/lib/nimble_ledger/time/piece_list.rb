@@ -60,6 +60,14 @@ module NimbleLedger
         wait("wait:soak", @plan.soak, "soak", minutes, true)
       end
 
+      # Every plug an eighth of a turn while the head is warm: minutes of their own work.
+      def crack_warm = mark("house:crack-warm", "house", "crack-warm")
+
+      def cool_down
+        minutes = @plan.cooling_minutes
+        wait("wait:cool", "cool", "cooling down", minutes, true) if minutes.positive?
+      end
+
       # Waits of a step at a moment; the n-th of its list from the second on is numbered.
       def waits(step, moment)
         step.waits.each_with_index do |one, i|

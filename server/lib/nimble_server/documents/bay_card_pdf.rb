@@ -27,6 +27,7 @@ module NimbleServer
         lay_out
         @sheet["pieces"].each { |piece| piece(piece) }
         plugs if @sheet["plugs"].any?
+        in_force
         foot(
           "Times and torques of the demo are examples. The maker's service information and local rules come first.",
           "#{@shop[:name]}   job #{@job[:number]}   record #{@head}   page <page> of <total>"
@@ -44,6 +45,19 @@ module NimbleServer
         @pdf.move_down 2
         @pdf.text schools, size: 9, color: SECOND
         rule(1)
+      end
+
+      # How the house does it, each with one line why; cards from before have none.
+      def in_force
+        rows = @sheet["in_force"].to_a
+        return if rows.empty?
+
+        @pdf.start_new_page if @pdf.cursor < 40 + (rows.size * 11)
+        @pdf.move_down 12
+        @pdf.text "How this house does it", size: 12, style: :bold
+        rows.each do |row|
+          @pdf.text "#{row["question"]}: #{row["says"]}. #{row["why"]}", size: 8.5, color: SECOND, leading: 0.5
+        end
       end
 
       def schools
@@ -78,7 +92,15 @@ module NimbleServer
         ].map { |name, words| [name, escaped(words.join(", "))] }
       end
 
-      def by_hand = @sheet["by_hand"].to_a.map { |line| counted({ "quantity" => 1, **line }) }
+      # Hours of work, or pieces of anything else.
+      def by_hand
+        @sheet["by_hand"].to_a.map do |line|
+          many = line["quantity"] || 1
+          next "#{line["label"]}, #{@text.number(many, many == many.to_i ? 0 : 2)} h" if line["class"] == "labor"
+
+          many == 1 ? line["label"] : counted(line)
+        end
+      end
 
       def counted(part) = "#{part["quantity"]} × #{part["label"].to_s.empty? ? part["part"] : part["label"]}"
       def escaped(text) = text.gsub("&", "&amp;").gsub("<", "&lt;").gsub(">", "&gt;")

@@ -23,9 +23,13 @@ module NimbleServer
         heading
         listed("done", @told.done)
         listed("plugs", @told.plugs)
+        listed("fitted", @told.fitted)
         listed("found", @told.found.map(&:words))
         listed("left", @told.left)
         listed("declined", @told.declined)
+        listed("codes", @told.codes)
+        listed("follow_ups", @told.follow_ups)
+        listed("warranty", [@told.warranty].compact)
         due
         foot(@texts.say("page.care.examples"), facts)
         @pdf.render

@@ -84,8 +84,18 @@ export const DescentColumn = memo(function DescentColumn(props: Props) {
         </Small>
       )}
       <Told aria-live="polite">{told || inMinutes(estimate.plan, format.minutes)}</Told>
-      <RouteLine decisions={sheet.routes ?? []} pinned={sheet.pinned ?? false} onOpen={onRoutes} onLetGo={letGo} />
-      <NearTie ties={estimate.plan.near_ties} onPins={writes && !stale ? edits.pin : undefined} />
+      <RouteLine
+        decisions={sheet.routes ?? []}
+        pinned={(sheet.pinned ?? false) && !sheet.tie_taken}
+        onOpen={onRoutes}
+        onLetGo={letGo}
+      />
+      <NearTie
+        ties={estimate.plan.near_ties}
+        taken={sheet.tie_taken ?? null}
+        onPins={writes && !stale ? edits.pin : undefined}
+        onLeave={writes && !stale ? edits.leaveTies : undefined}
+      />
       <Heading>
         <span>How sure</span>
         <Small>

@@ -118,13 +118,27 @@ interface Props {
   onTrouble?: () => void;
   onAdjust?: () => void;
   onLines?: () => void;
+  onSchools?: () => void;
   onCharge?: (charged: boolean) => void;
 }
 
 /** The ruled page at the right: every line, the running total, always visible and always true. */
 export function LedgerPage(props: Props) {
-  const { balance, owedStale, sheet, stale, head, actions, hours, lacking, onTrouble, onAdjust, onLines, onCharge } =
-    props;
+  const {
+    balance,
+    owedStale,
+    sheet,
+    stale,
+    head,
+    actions,
+    hours,
+    lacking,
+    onTrouble,
+    onAdjust,
+    onLines,
+    onSchools,
+    onCharge,
+  } = props;
   const { format } = useSession();
   const [asked, setAsked] = useState<Line | "hours" | null>(null);
   const askHours = useCallback(() => setAsked("hours"), []);
@@ -168,6 +182,7 @@ export function LedgerPage(props: Props) {
               onHours={askHours}
               onAdjust={onAdjust}
               onLines={onLines}
+              onSchools={onSchools}
             />
             {price.left_over && price.left_over.length > 0 && (
               <Small>

@@ -13,10 +13,19 @@ interface Props {
   onHours: () => void;
   onAdjust?: () => void;
   onLines?: () => void;
+  onSchools?: () => void;
 }
 
 /** Under the total: what could happen and up to what amount, when it is ready, and what the hours stand on. */
-export const WhatIfs = memo(function WhatIfs({ sheet, hours, onTrouble, onHours, onAdjust, onLines }: Props) {
+export const WhatIfs = memo(function WhatIfs({
+  sheet,
+  hours,
+  onTrouble,
+  onHours,
+  onAdjust,
+  onLines,
+  onSchools,
+}: Props) {
   const { format } = useSession();
   const { trouble, estimate } = sheet;
   if (!estimate) return null;
@@ -74,7 +83,7 @@ export const WhatIfs = memo(function WhatIfs({ sheet, hours, onTrouble, onHours,
       {sheet.ready && (
         <div className="line">
           <dt>
-            Ready <Small>if the shop stood empty</Small>{" "}
+            Ready <Small>in an empty shop</Small>{" "}
             {sheet.cooling_minutes ? <Small>{format.minutes(sheet.cooling_minutes)} min to cool</Small> : null}
           </dt>
           <dd>{format.wall(sheet.ready)}</dd>
@@ -115,6 +124,20 @@ export const WhatIfs = memo(function WhatIfs({ sheet, hours, onTrouble, onHours,
             <Asked onPress={onLines}>
               <Small>
                 other work <KeyHint>+</KeyHint>
+              </Small>
+            </Asked>
+          </dd>
+        </div>
+      )}
+      {onSchools && (
+        <div className="line">
+          <dt>
+            <Small>Where practitioners disagree</Small>
+          </dt>
+          <dd>
+            <Asked onPress={onSchools}>
+              <Small>
+                schools <KeyHint>−</KeyHint>
               </Small>
             </Asked>
           </dd>

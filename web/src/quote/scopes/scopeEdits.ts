@@ -16,6 +16,10 @@ export interface ScopeEdits {
   toggleExtra: (id: string) => void;
   soak: (protocol: NonNullable<Scope["soak"]>) => void;
   pin: (pins: Scope["pins"]) => void;
+  /** What this job answers for itself where practitioners disagree. */
+  schools: (schools: NonNullable<Content["schools"]>) => void;
+  /** The shortest way of this job, whatever the house's rule for near ties. */
+  leaveTies: () => void;
   /** Whether work under our warranty is charged all the same. */
   charge: (charged: boolean) => void;
   /** What is assumed of the time to come. */
@@ -50,6 +54,8 @@ export function scopeEdits(
     soak: (protocol) => edit((now) => ({ ...now, soak: protocol })),
     pin: (pins) => edit((now) => ({ ...now, pins })),
     ahead: (assumed) => write((now) => ({ ...now, ahead: { ...now.ahead, ...assumed } })),
+    schools: (schools) => write((now) => ({ ...now, schools: Object.keys(schools).length > 0 ? schools : undefined })),
+    leaveTies: () => write((now) => ({ ...now, schools: { ...now.schools, near_ties: "named" } })),
     charge: (charged) => edit((now) => ({ ...now, charged: charged || undefined })),
     adjust: ({ hours, discount, reference }) => edit((now) => ({ ...now, hours, discount, reference })),
     lines: (lines) => edit((now) => ({ ...now, lines: lines.length > 0 ? lines : undefined })),

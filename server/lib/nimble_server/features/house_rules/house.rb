@@ -65,7 +65,7 @@ module NimbleServer
 
         # Settings nothing on a screen follows yet: there is no bill, and quotes are computed by rules 2. They can be
         # set (formats.md), and are not offered before they change something.
-        WITHOUT_EFFECT = %w[bill_hours clear_after_soak_from].freeze
+        WITHOUT_EFFECT = %w[bill_hours].freeze
 
         # Every setting that has an effect, with its origin.
         def rows

@@ -66,7 +66,7 @@ module NimbleServer
         # What is noted of the plugs of the job's car, as it is now.
         def plug_notes(job)
           vehicle = @shop[:quotes].where(id: job[:quote_id]).get(:vehicle_id)
-          NimbleLedger::Vehicle::PlugNotes.build(@shop[:vehicles].where(id: vehicle).get(:plug_notes)&.to_h)
+          NimbleLedger::Bench::PlugNotes.build(@shop[:vehicles].where(id: vehicle).get(:plug_notes)&.to_h)
         end
 
         # Scopes with a yes, as they were agreed; a supplement is the whole of what is done, and starts anew.

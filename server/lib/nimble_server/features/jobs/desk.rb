@@ -90,7 +90,7 @@ module NimbleServer
           return { "cold_at" => nil } unless job[:arrival] && job[:arrived_at]
 
           car = card.work.car
-          minutes = NimbleLedger::Slots::ReadyTime.cooling(car.engine, job[:arrival], car.house)
+          minutes = NimbleLedger::Time::Cooling.minutes(car.engine, job[:arrival], car.house)
           { "cold_at" => (job[:arrived_at] + (minutes * 60)).iso8601 }
         end
 

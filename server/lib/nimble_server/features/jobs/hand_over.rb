@@ -37,8 +37,7 @@ module NimbleServer
 
         # Work that was done, as the card says.
         # @return [Array<NimbleLedger::Profile::Target>]
-        def done =
-          @work.targets.select { |target| @state["done"].key?(NimbleLedger::Time::PieceId.work(target.id).to_s) }
+        def done = NimbleLedger::Card::WorkDone.of(@work.targets, @state["done"])
 
         private
 

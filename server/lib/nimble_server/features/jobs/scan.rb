@@ -59,11 +59,7 @@ module NimbleServer
         end
 
         def mended(work, state) =
-          work
-            .targets
-            .select { |target| state["done"].key?(NimbleLedger::Time::PieceId.work(target.id).to_s) }
-            .flat_map(&:cylinders)
-            .uniq
+          NimbleLedger::Card::WorkDone.of(work.targets, state["done"]).flat_map(&:cylinders).uniq
 
         def ask(line)
           raise SocketError if @port.to_s.empty?

@@ -102,8 +102,15 @@ module NimbleServer
             "history" => @content.history,
             "assumed" => @content.assumed,
             "equipment" => house.equipment,
-            "variants" => questions
+            "variants" => questions,
+            "schools" => schools
           }
+        end
+
+        # What is in force where practitioners disagree, with whose word it is and what else there is.
+        # @return [Array<Hash>] see the contract, Resolved
+        def schools
+          NimbleLedger::House::Schools.page(house.settings, engine, @content.schools)
         end
 
         # What the engine asks of a car, with the answer in force.
@@ -176,7 +183,8 @@ module NimbleServer
             "engine" => engine.source,
             "targets" => sheet.request_targets,
             "soak" => sheet.answer.plan.soak,
-            "house" => NimbleLedger::House::Precedence.resolve(house.settings, engine).to_h,
+            "pins" => sheet.pins,
+            "house" => @content.settings.to_h,
             "catalog" => catalog.only(parts_of(sheet))
           )
         end

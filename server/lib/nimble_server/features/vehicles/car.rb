@@ -90,7 +90,7 @@ module NimbleServer
         end
 
         def plug_notes(given)
-          notes = NimbleLedger::Vehicle::PlugNotes.build(given, path: "/plug_notes")
+          notes = NimbleLedger::Bench::PlugNotes.build(given, path: "/plug_notes")
           notes && Sequel.pg_jsonb(notes.to_h)
         end
 

@@ -3,7 +3,7 @@
 require_relative "../spec_helper"
 
 # What holds for a car's plugs whatever its engine's profile says, and that its card goes by it.
-RSpec.describe NimbleLedger::Vehicle::PlugNotes do
+RSpec.describe NimbleLedger::Bench::PlugNotes do
   def notes(hash) = described_class.build(hash)
 
   def plug(code, target, noted)

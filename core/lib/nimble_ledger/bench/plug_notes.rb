@@ -1,15 +1,15 @@
 # frozen_string_literal: true
 
 module NimbleLedger
-  module Vehicle
+  module Bench
     # What holds for this car's plugs whatever its engine's profile says: the gap it was set up for, and a note on the
     # torque (a repaired thread, a head that was changed). Noted on the car; card, paper and bench go by it.
     #
-    #   notes = Vehicle::PlugNotes.build("gap_mm" => { "low" => 0.6, "high" => 0.7 }, "torque_note" => "insert in 3")
+    #   notes = Bench::PlugNotes.build("gap_mm" => { "low" => 0.6, "high" => 0.7 }, "torque_note" => "insert in 3")
     #   notes.gap_mm   #=> {"low" => 0.6, "high" => 0.7}
     class PlugNotes
       NOTE_MAX = 120
-      typed = Shape.number(min: Bench::Gap::SUM.begin, max: Bench::Gap::SUM.end, unit: "mm")
+      typed = Shape.number(min: Gap::SUM.begin, max: Gap::SUM.end, unit: "mm")
       SHAPE =
         Shape.object(
           optional: {
