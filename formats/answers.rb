@@ -345,7 +345,17 @@ module Answers
         "parts" => list(wanted),
         "grades" =>
           list(
-            object({ "part" => TEXT, "grade" => TEXT, "life_km" => NUM, "cents" => INT, "per_1000_km_cents" => NUM })
+            object(
+              {
+                "part" => TEXT,
+                "label" => TEXT,
+                "taken" => BOOL,
+                "grade" => TEXT,
+                "life_km" => NUM,
+                "cents" => INT,
+                "per_1000_km_cents" => NUM
+              }
+            )
           ),
         "quoted_share" => NUM,
         "reference_hours" => maybe(NUM),
@@ -1740,6 +1750,7 @@ module Answers
           "condition" => condition,
           "history" => history,
           "assumed" => list(TEXT),
+          "oily_wells" => list(INT),
           "equipment" => list(TEXT),
           "variants" =>
             list(

@@ -193,6 +193,24 @@ RSpec.describe NimbleServer::Features::Jobs do
     expect(card(made)["sheet"]["pieces"].find { |piece| piece["plug"] }["plug"]).to include("own_gap" => true)
   end
 
+  it "prices the plug that was chosen, fits it, and remembers what is in the head" do
+    page = @advisor.start_quote("5-TOW-4I")
+    id = page["quote"]["id"]
+    chosen = { "plug" => "PLG-73318", "cylinders" => [1], "works" => %w[plug], "soak" => "none" }
+    offer_and_agree(id, page["draft"], [chosen])
+    shown = @advisor.call(:get, "/api/quotes/#{id}").last["sheet"]
+    expect(shown["grades"].to_h { |row| [row["part"], row["taken"]] }).to eq("PLG-73318" => true, "PLG-64763" => false)
+    lines = shown["estimate"]["price"]["lines"].filter_map { |line| line["part"] }
+    expect(lines).to include("PLG-73318").and(satisfy { |parts| !parts.include?("PLG-64763") })
+    made = @advisor.call(:get, "/api/jobs").last["jobs"].find { |row| row["quote_id"] == id }
+    hand_in(made, mark("start"), *everything(made), mark("finished"))
+    expect(@advisor.call(:post, "/api/jobs/#{made["id"]}/hand-over", {}).first).to eq(200)
+    head = @advisor.vehicle("5-TOW-4I")["cylinders"]["1"]
+    expect(head["fitted"]).to eq("construction" => "one-piece-long-reach", "interval_km" => 150_000)
+    next_time = @advisor.start_quote("5-TOW-4I")["resolved"]["history"]["cylinders"]["1"]
+    expect(next_time["fitted"]["construction"]).to eq("one-piece-long-reach")
+  end
+
   it "hands over plugs that were all out together like any others" do
     page = @advisor.start_quote("4-TRE-1M")
     schools = { "order_of_work" => "all-out" }
@@ -352,7 +370,7 @@ RSpec.describe NimbleServer::Features::Jobs do
     nm = card(made)["sheet"]["pieces"].find { |piece| piece["plug"] }["plug"]["torque_nm"]
     lb_ft = (nm / 1.3558179483).round(nm < 20 ? 1 : 0)
     expect(text).to include("#{nm} N·m (#{lb_ft} lb-ft)", "Plug 5")
-    expect(text).to match(%r{ [1-9](\.\d)? N·m \([1-9]\.\d lb-ft\)})
+    expect(text).to match(/ [1-9](\.\d)? N·m \(\d+ lb-in\)/)
     expect(@bay.call(:get, "/api/jobs/#{made["id"]}/hand-over.pdf").first).to eq(409)
   end
 

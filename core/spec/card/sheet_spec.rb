@@ -178,4 +178,27 @@ RSpec.describe NimbleLedger::Card::Sheet do
       ["Fill the coolant", "Start, idle, look and listen", "Bleed and recheck the coolant", "Throttle relearn"]
     )
   end
+
+  it "pulls a wire off its coil before the coil, and ticks both ends home" do
+    sheet = sheet("UWO6", %w[plug-2 plug-5])
+    expect(piece(sheet, "step:coil-2:remove")["does"]).to include(
+      "The wire to plug 5 comes off it first: twist the boot, never pull at the cable."
+    )
+    expect(piece(sheet, "step:coil-2:refit")["ticks"].map { |tick| tick["label"] }).to include("wire to plug 5 on it")
+    ends = ->(code, target) do
+      step = Engines.engine(code).target(target).ways.first.through.find { |id| id.start_with?("wire") }
+      piece(sheet(code, [target]), "step:#{step}:refit")["ticks"].last["label"]
+    end
+    expect(ends.call("UWO6", "plug-5")).to eq("seated on plug 5")
+    expect(ends.call("UGZ4", "plug-3")).to eq("seated on plug 3 and at tower 3 of the cap")
+    expect(piece(sheet("TP23", %w[plug-1-intake]), "step:coil-1:remove")["does"].join).to include(
+      "wire to plug 1 comes off"
+    )
+  end
+
+  it "says the gap where the new plug is made ready, and clips where they come off" do
+    ready = piece(sheet("ZUW2", %w[plug-1]), "target:plug-1:work")
+    expect(ready["does"]).to eq(["The new one looked at, its gap checked: 0.7 to 0.8 mm, laid at its place."])
+    expect(piece(sheet("FM27", %w[plug-1]), "step:cover:remove")["does"]).to include("Clips: 2.")
+  end
 end

@@ -38,6 +38,12 @@ RSpec.describe NimbleLedger::Quote::Content do
     expect(unknown.assumed).to eq(%w[odometer_km plugs_changed_km plugs_changed_years compound_used])
   end
 
+  it "counts a seized plug as rusted in, oil as no hold, and names the wells that ask for a seal" do
+    told = content(start.merge("condition" => { "wells" => { "1" => "seized", "3" => "oil", "5" => "wet" } }))
+    expect(told.condition["wells"]).to eq("1" => "rusted", "3" => "dry", "5" => "wet")
+    expect(told.oily_wells).to eq([3])
+  end
+
   it "takes an odometer nobody read to stand at least where plugs were changed" do
     expect(content(plugs_changed_km: 300_000).history).to include("odometer_km" => 300_000)
     expect(content("cylinders" => { "3" => { "plugs_changed_km" => 320_000 } }).history).to include(

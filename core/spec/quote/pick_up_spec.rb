@@ -21,8 +21,8 @@ RSpec.describe NimbleLedger::Slots::ReadyTime do
 
   it "cools by mass and arrival, and refuses days that do not exist" do
     house = NimbleLedger::House::Settings.defaults
-    expect(described_class.cooling(Engines.engine("YUX8"), "hot", house)).to eq(187.5)
-    expect(described_class.cooling(Engines.engine("SK18"), "cold", house)).to eq(0)
+    expect(NimbleLedger::Time::Cooling.minutes(Engines.engine("YUX8"), "hot", house)).to eq(187.5)
+    expect(NimbleLedger::Time::Cooling.minutes(Engines.engine("SK18"), "cold", house)).to eq(0)
     expect { at("2026-02-31T09:00") }.to raise_error(NimbleLedger::InvalidInput)
     expect { described_class.new({ "mon" => nil }) }.to raise_error(ArgumentError)
   end

@@ -12,7 +12,7 @@ const { figure: say } = formatter({
 
 test("torques stand in both units", () => {
   expect(torque(25, say)).toBe("25 N·m (18 lb-ft)");
-  expect(torque(9, say)).toBe("9 N·m (6.6 lb-ft)");
+  expect(torque(9, say)).toBe("9 N·m (80 lb-in)");
 });
 
 test("a torque that was reckoned is no finer than a wrench is set", () => {

@@ -27,7 +27,7 @@ module NimbleLedger
       private
 
       def named = @engine.plug("part")
-      def parts = [named, *(@catalog.item(named) || {})["equivalents"].to_a].compact.uniq
+      def parts = Parts::PlugChoice.new(@catalog).parts(named)
       def targets = @job.targets.select { |target| target.plug? && target.plug_part.nil? }
       def plugs = targets.sum(&:plugs)
 

@@ -58,11 +58,15 @@ module NimbleLedger
         [
           (format(Words::NUMBERED, number: @step.cylinder) if coil? && @step.cylinder && all_off?),
           @wires.words_for(@step),
+          *@wires.leaving(@step).map { |number| format(Words::WIRE_OFF_FIRST, number: number) },
+          (format(Words::CLIPS, count: clips) if clips.positive?),
           ("Let go: #{named.join("; ")}." if named.any?),
           (Words::MARKED if swappable?),
           *released
         ].compact
       end
+
+      def clips = @step.clips.sum { |clip| (clip["count"] || 1).to_i }
 
       def going_on
         wire = @wires.words_for(@step) or return []
@@ -98,14 +102,23 @@ module NimbleLedger
 
       def ticks
         bolts = @step.fasteners.each_with_index.map { |one, i| tick("fastener:#{i}", one["what"].to_s, one["count"]) }
-        clips = @step.clips.each_with_index.map { |one, i| tick("clip:#{i}", "clip", one["count"]) }
+        clipped = @step.clips.each_with_index.map { |one, i| tick("clip:#{i}", "clip", one["count"]) }
         loose = connections.each_with_index.map { |(name, count), i| tick("connection:#{i}", name, count) }
         ports = @step.opens_ports? ? [must("covers-out", Words::COVERS_OUT), must("ports-seen", Words::PORTS_SEEN)] : []
-        ports + bolts + clips + loose + unnamed_hose + home
+        ports + bolts + clipped + loose + unnamed_hose + home + wire_ends
       end
 
       # A step that lets a fluid out and names no hose has one all the same.
       def unnamed_hose = @step.releases.any? && @step.hoses.empty? ? [tick("hose", "hose", 1)] : []
+
+      # A wire pressed home, and the one that leaves a coil.
+      def wire_ends
+        ends = [
+          @wires.seated(@step),
+          *@wires.leaving(@step).map { |number| format(Words::WIRE_ON_COIL, number: number) }
+        ]
+        ends.compact.each_with_index.map { |label, i| tick("wire:#{i}", label, 1) }
+      end
 
       # A coil's connector is ticked with the others where the profile names it.
       def home

@@ -132,7 +132,7 @@ module NimbleLedger
       # A plug that is worked at two moments: tools and cautions when it comes out, part and torque when it goes in.
       def work(piece)
         whole = PieceOfTarget.new(@engine.target(piece.ref), @job).to_h
-        return whole.slice("work", "parts").merge("does" => Words::NEW_READY) if made_ready?(piece)
+        return whole.slice("work", "parts").merge("does" => [new_ready(whole["plug"])]) if made_ready?(piece)
 
         case Time::PieceId.read(piece.id).act
         when "out"
@@ -142,6 +142,12 @@ module NimbleLedger
         else
           whole
         end
+      end
+
+      def new_ready(plug)
+        gap = plug && plug["gap_mm"]
+        said = gap ? format(Words::GAP, low: gap["low"], high: gap["high"]) : ""
+        format(Words::NEW_READY, gap: said)
       end
 
       # What the plug asks for that a step takes out: its socket coming out, its gap and torque going in.

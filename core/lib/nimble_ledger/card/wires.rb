@@ -38,7 +38,43 @@ module NimbleLedger
         format(Words::WIRE, number: row["cylinder"], from: row["from"], label: named)
       end
 
+      # Where a wire is pressed home once its step goes back: on its plug, and at the other end where that stays.
+      # @param step [Profile::Step]
+      # @return [String, nil] nil where it is not about a wire
+      def seated(step)
+        return nil unless takes_off?(step)
+
+        coil = coil_of(step.cylinder)
+        own = coil && on_plug(coil)
+        return format(Words::SEATED_ON_PLUG, number: step.cylinder) if own
+
+        format(Words::SEATED_BOTH, number: step.cylinder, from: from(step.cylinder))
+      end
+
+      # Cylinders whose wire leaves a coil that sits on another plug: it is pulled off before the coil comes off.
+      # @param step [Profile::Step]
+      # @return [Array<Integer>]
+      def leaving(step)
+        coil = @engine.coils.find { |one| one.id == step.id }
+        return [] unless coil && step.cylinder
+
+        wired = coil.cylinders & wires.map(&:cylinder)
+        two_plugs?(step.cylinder) ? wired : wired - [step.cylinder]
+      end
+
       private
+
+      def two_plugs?(cylinder) =
+        @engine.targets.sum { |one| one.plug? && one.cylinders.include?(cylinder) ? one.plugs : 0 } > 1
+
+      def coil_of(cylinder) = @engine.coils.find { |one| one.cylinders.include?(cylinder) }
+
+      # The plug a coil sits on, where it is one of those it feeds.
+      # @return [Integer, nil]
+      def on_plug(coil)
+        own = coil.cylinders.one? ? coil.cylinders : coil.cylinders - wires.map(&:cylinder)
+        own.first if own.one?
+      end
 
       def wires = @engine.targets.select { |target| target.work == "wire" && target.cylinder }
 
@@ -53,11 +89,9 @@ module NimbleLedger
 
       # The cylinder's own coil, one that sits on another plug, one of a pack, or the distributor's tower.
       def from(cylinder)
-        coil = @engine.coils.find { |one| one.cylinders.include?(cylinder) }
-        return "tower #{cylinder} of the cap" unless coil
+        coil = coil_of(cylinder) or return "tower #{cylinder} of the cap"
 
-        on_plug = coil.cylinders.one? ? coil.cylinders : coil.cylinders - wires.map(&:cylinder)
-        on_plug.one? ? "coil #{on_plug.first}" : "the coil of #{Quote::Words.list(coil.cylinders)}"
+        on_plug(coil) ? "coil #{on_plug(coil)}" : "the coil of #{Quote::Words.list(coil.cylinders)}"
       end
     end
   end

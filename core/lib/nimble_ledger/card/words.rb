@@ -7,7 +7,7 @@ module NimbleLedger
     module Words
       # Pieces of no step and no target: what they are called, and what is done.
       HOUSE = {
-        "receive" => ["Receive and protect", ["Odometer, lamp, what it does and when. Cover wings and seat."]],
+        "receive" => ["Receive and protect", ["Odometer, lamp, what it does and when. Cover paint and seats."]],
         "cold_check" => ["Cold check", ["A hand on the head: no warmer than the air. Warm: wait.", "Key out."]],
         "crack-warm" => [
           "Crack every plug while the head is warm",
@@ -147,7 +147,8 @@ module NimbleLedger
       }.freeze
 
       # A plug's own work where a step takes it out.
-      NEW_READY = ["The new one looked at, its gap checked, laid at its place."].freeze
+      NEW_READY = "The new one looked at, its gap checked%<gap>s, laid at its place."
+      GAP = ": %<low>s to %<high>s mm"
 
       # Titles: what is done with a piece.
       TITLES = {
@@ -177,6 +178,11 @@ module NimbleLedger
       TWICE = "%<pattern>s, then once more round"
 
       WIRE = "Wire %<number>s goes from %<from>s to plug %<number>s%<label>s."
+      WIRE_OFF_FIRST = "The wire to plug %<number>s comes off it first: twist the boot, never pull at the cable."
+      WIRE_ON_COIL = "wire to plug %<number>s on it"
+      SEATED_ON_PLUG = "seated on plug %<number>s"
+      SEATED_BOTH = "seated on plug %<number>s and at %<from>s"
+      CLIPS = "Clips: %<count>s."
       OWN_CLIPS = "Back into its own clips, clear of hot and moving parts."
     end
   end

@@ -111,6 +111,11 @@ module NimbleLedger
       # @return [Hash, nil] the item as the catalog states it
       def item(part) = @items[part]
 
+      # Parts that name this one as an equivalent.
+      # @return [Array<String>]
+      def equivalent_to(part) =
+        @items.values.select { |item| item["equivalents"].to_a.include?(part) }.map { |i| i["part"] }
+
       def description(part) = (item(part) || {})["description"].to_s
 
       # The standing cost of one, in cents: the lowest offer, else what the shelf stock cost; nil when unknown.

@@ -94,6 +94,14 @@ module NimbleLedger
         end
       end
 
+      # The engine with another plug to go in; all the rest of what the profile says of its plug stays.
+      # @param part [String]
+      # @return [Engine]
+      def with_plug(part) =
+        kept.of(:with_plug, part) do
+          Engine.send(:new, source.merge("plug" => source["plug"].merge("part" => part)), warnings)
+        end
+
       # Whether it is only sketched: whatever shows figures of it says so.
       def provisional? = @provisional
 

@@ -6,6 +6,9 @@ module NimbleLedger
     # and the resolved request says what was assumed instead (model.md sections 3 and 5, formats.md "history").
     class Content
       MAX_SCOPES = 3
+      # What an advisor may say of a well beside what the odds know of, and what it counts as there: a plug known to be
+      # seized sits as if rusted in; oil does not hold it, and calls for a seal.
+      WELLS = { "oil" => "dry", "seized" => "rusted" }.freeze
 
       plug =
         Shape.object(
@@ -44,7 +47,7 @@ module NimbleLedger
             "brittle" => Shape.nullable(Shape.boolean),
             "bodged" => Shape.boolean,
             "lives" => Shape.nullable(Shape.string(max: 120, empty: true)),
-            "wells" => Shape.map(Shape.one_of(*Time::Condition::WELLS), max: 32)
+            "wells" => Shape.map(Shape.one_of(*Time::Condition::WELLS, *WELLS.keys), max: 32)
           }
         )
       moment = Shape.nullable(Shape.string(max: 16, pattern: /\A20\d\d-(0\d|1[0-2])-[0-3]\dT([01]\d|2[0-3]):[0-5]\d\z/))
@@ -168,6 +171,13 @@ module NimbleLedger
           end
       end
 
+      # Cylinders whose well holds oil: what seals it belongs on the quote, or the new coil drowns in turn.
+      # @return [Array<Integer>]
+      def oily_wells
+        wells = (@hash["condition"] || {})["wells"] || {}
+        wells.select { |_number, well| well == "oil" }.keys.map(&:to_i).sort
+      end
+
       # Index of the scope on the page.
       def active = [@hash["active"].to_i, @selections.size - 1].min
 
@@ -236,7 +246,7 @@ module NimbleLedger
           "corrosion" => given["corrosion"] || @vehicle["corrosion"] || "none",
           "brittle" => given["brittle"].nil? ? (@engine.hot_valley? || old) : given["brittle"],
           "bodged" => given["bodged"] || false,
-          "wells" => given["wells"] || {}
+          "wells" => (given["wells"] || {}).transform_values { |well| WELLS.fetch(well, well) }
         }
       end
 

@@ -55,6 +55,8 @@ module NimbleLedger
           .map do |row|
             {
               "part" => row.part,
+              "label" => @answer.car.catalog.description(row.part),
+              "taken" => row.part == @engine.plug("part"),
               "grade" => row.grade,
               "life_km" => row.life,
               "cents" => row.cents,

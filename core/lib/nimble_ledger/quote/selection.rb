@@ -36,6 +36,7 @@ module NimbleLedger
                   "label" => Shape.string(max: 80)
                 }
               ),
+            "plug" => Shape.string(max: 60),
             "lines" => Shape.list(Price::HandLine::ENTERED, max: Price::HandLine::MAX),
             "pins" =>
               Shape.object(
@@ -92,7 +93,7 @@ module NimbleLedger
       end
       private_class_method :keep
 
-      attr_reader :cylinders, :works, :extras, :discount, :soak, :lines
+      attr_reader :cylinders, :works, :extras, :discount, :soak, :lines, :plug
 
       # Whether work under the shop's warranty is charged all the same (it wore out, or was run into).
       def charged? = @charged
@@ -107,6 +108,7 @@ module NimbleLedger
         @hours = hash["hours"]
         @reference = hash["reference"]
         @discount = hash["discount"]
+        @plug = hash["plug"]
         @lines = (hash["lines"] || []).map { |entered| Price::HandLine.of(entered) }
         @charged = hash["charged"] || false
         # nil while the advisor has not chosen: the quote then starts with the one StartingSoak names

@@ -29,7 +29,8 @@ module NimbleLedger
         soak
       ].freeze
 
-      attr_reader :answer, :engine
+      # engine: as this car has it; written: its profile as written, with the plug that was chosen.
+      attr_reader :answer, :engine, :written
 
       # @param selection [Selection]
       # @param resolved [Hash] an estimate request without targets: house, condition, history, equipment, pins, soak
@@ -59,9 +60,10 @@ module NimbleLedger
         @decimal = decimal
         @selection = selection
         @promised = visit&.promised
-        documents = Documents.new(engine: engine, catalog: catalog)
+        @written = Parts::PlugChoice.new(catalog).engine_with(engine, selection.plug)
+        documents = Documents.new(engine: @written, catalog: catalog)
         @request =
-          Estimate::Request.build(resolved.merge("targets" => ids_on(engine)), documents: documents, base: base)
+          Estimate::Request.build(resolved.merge("targets" => ids_on(@written)), documents: documents, base: base)
         @car = planned(@request.car, resolved.values_at("condition", "learned", "house"), keep)
         @engine = @car.engine
         @pick_up = visit && PickUp.new(@engine, drop_off: visit.drop_off, arrival: visit.arrival, house: @car.house)

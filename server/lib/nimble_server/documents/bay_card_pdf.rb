@@ -180,10 +180,16 @@ module NimbleServer
         "by angle: #{said.join(" to ")} turn after finger-tight"
       end
 
-      # Small torques with a decimal, as on the screen.
+      # Below this a wrench is marked in pound-inches, as on the screen.
+      SMALL_NM = 15
+      # Below this a pound-foot is too coarse to be said whole.
+      FINE_NM = 20
+
       def torque(nm)
         lb_ft = NimbleLedger::Bench::Units.torque(nm)["lb_ft"]
-        "#{@text.number(nm, 1)} N·m (#{@text.number(lb_ft, nm < 20 ? 1 : 0)} lb-ft)"
+        other =
+          nm < SMALL_NM ? "#{@text.number(lb_ft * 12, 0)} lb-in" : "#{@text.number(lb_ft, nm < FINE_NM ? 1 : 0)} lb-ft"
+        "#{@text.number(nm, 1)} N·m (#{other})"
       end
 
       # A line for each plug, to be filled in by hand.

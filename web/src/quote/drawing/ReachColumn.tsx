@@ -135,7 +135,13 @@ export const ReachColumn = memo(function ReachColumn({
           onPins={writes ? edits.pin : undefined}
         />
       )}
-      {open === "parts" && sheet.parts && <PartsPanel parts={sheet.parts} grades={sheet.grades ?? []} />}
+      {open === "parts" && sheet.parts && (
+        <PartsPanel
+          parts={sheet.parts}
+          grades={sheet.grades ?? []}
+          onPlug={writes && !stale ? edits.plug : undefined}
+        />
+      )}
     </Column>
   );
 });

@@ -3,7 +3,7 @@ import { ruledTable } from "../../shared/ruledTable";
 import type { Sheet } from "../../api/client";
 import { useSession } from "../../session/SessionGate";
 import { type Formatter, list } from "../../shared/format";
-import { Part, Small } from "../../shared/parts";
+import { Asked, Part, Small, Unseen } from "../../shared/parts";
 import { PanelScroll } from "./PanelScroll";
 
 const Table = styled.table`
@@ -22,7 +22,15 @@ type Row = NonNullable<Sheet["parts"]>[number];
 type Grade = NonNullable<Sheet["grades"]>[number];
 
 /** Everything to have before the car comes in: what the job uses, what it disturbs, what it may need. */
-export function PartsPanel({ parts, grades }: { parts: Row[]; grades: Grade[] }) {
+export function PartsPanel({
+  parts,
+  grades,
+  onPlug,
+}: {
+  parts: Row[];
+  grades: Grade[];
+  onPlug?: (part: string) => void;
+}) {
   const { format } = useSession();
   const groups: [string, Row[]][] = [
     ["Ordered for the work", parts.filter((row) => row.rule === "needed")],
@@ -59,14 +67,14 @@ export function PartsPanel({ parts, grades }: { parts: Row[]; grades: Grade[] })
           </Table>
         ),
       )}
-      <Grades grades={grades} />
+      <Grades grades={grades} onPlug={onPlug} />
       {parts.length === 0 && <Small>This work needs no parts.</Small>}
     </PanelScroll>
   );
 }
 
 /** Plugs to choose from, by what they cost over the distance they last with this access. */
-function Grades({ grades }: { grades: Grade[] }) {
+function Grades({ grades, onPlug }: { grades: Grade[]; onPlug?: (part: string) => void }) {
   const { format } = useSession();
   const [best, next] = grades;
   if (!best || !next) return null;
@@ -85,7 +93,16 @@ function Grades({ grades }: { grades: Grade[] }) {
           <tr key={row.part}>
             <td>
               {row.grade}, lasts {format.distance(row.life_km)} <Part>{row.part}</Part>
-              <Small>{format.money(row.cents)} each time</Small>
+              <Small>{format.money(row.cents)} each time</Small>{" "}
+              {row.taken ? (
+                <strong>on this quote</strong>
+              ) : (
+                onPlug && (
+                  <Asked onPress={() => onPlug(row.part)}>
+                    take it<Unseen>: {row.part}</Unseen>
+                  </Asked>
+                )
+              )}
             </td>
             <td>{cost(row.per_1000_km_cents)}</td>
           </tr>
@@ -93,7 +110,8 @@ function Grades({ grades }: { grades: Grade[] }) {
         <tr>
           <td colSpan={2}>
             <strong>
-              The {best.grade} ones cost {cost(next.per_1000_km_cents - best.per_1000_km_cents)} less per {unit}.
+              {best.grade === next.grade ? best.label : `The ${best.grade} ones`}:{" "}
+              {cost(next.per_1000_km_cents - best.per_1000_km_cents)} less per {unit}.
             </strong>
           </td>
         </tr>

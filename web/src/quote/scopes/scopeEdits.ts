@@ -26,6 +26,8 @@ export interface ScopeEdits {
   ahead: (assumed: NonNullable<Content["ahead"]>) => void;
   /** Hours, a guide's hours and a discount set by hand; undefined takes one off again. */
   adjust: (byHand: ByHand) => void;
+  /** Which plug goes in, of those the price list has for this engine. */
+  plug: (part: string) => void;
   /** Other work and free parts by hand. */
   lines: (lines: NonNullable<Scope["lines"]>) => void;
   add: (bundle: Bundle) => void;
@@ -58,6 +60,7 @@ export function scopeEdits(
     leaveTies: () => write((now) => ({ ...now, schools: { ...now.schools, near_ties: "named" } })),
     charge: (charged) => edit((now) => ({ ...now, charged: charged || undefined })),
     adjust: ({ hours, discount, reference }) => edit((now) => ({ ...now, hours, discount, reference })),
+    plug: (part) => edit((now) => ({ ...now, plug: part })),
     lines: (lines) => edit((now) => ({ ...now, lines: lines.length > 0 ? lines : undefined })),
     add: (bundle) => edit((now) => withBundle(now, bundle)),
     another: () =>

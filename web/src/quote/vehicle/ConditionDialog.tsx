@@ -47,7 +47,13 @@ type History = NonNullable<Content["history"]>;
 type Condition = NonNullable<Content["condition"]>;
 type Well = NonNullable<Condition["wells"]>[string];
 
-const WELLS: Record<Well, string> = { dry: "dry", wet: "wet", rusted: "rusted" };
+const WELLS: Record<Well, string> = {
+  dry: "dry",
+  wet: "wet",
+  rusted: "rusted",
+  oil: "oil in it",
+  seized: "plug seized, known",
+};
 
 const optionsOf = (words: Record<string, string>): Option[] =>
   Object.entries(words).map(([id, text]) => ({ id, text }));

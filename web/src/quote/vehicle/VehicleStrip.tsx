@@ -4,6 +4,7 @@ import { Link } from "react-router";
 import styled from "styled-components";
 import type { Content, QuotePage, Resolved } from "../../api/client";
 import { useSession } from "../../session/SessionGate";
+import { list } from "../../shared/format";
 import { useKeys } from "../../shared/keys";
 import { Asked, KeyHint, Plate, Small, Strong, Unseen } from "../../shared/parts";
 import { whenOpened } from "../../shared/whenOpened";
@@ -109,6 +110,7 @@ export function VehicleStrip({ page, content, resolved, saved, problem, revision
     condition.brittle && "brittle connectors",
     condition.bodged && "earlier bodge",
     wet && "wet wells",
+    resolved.oily_wells.length > 0 && `oil in ${list(resolved.oily_wells.map(String))}: what seals it?`,
   ].filter(Boolean);
   const last = revisions.at(-1);
 

@@ -96,7 +96,7 @@ module NimbleServer
             plugs_changed_km: vehicle[:odometer_km],
             plugs_changed_on: @shop.now.to_date,
             compound_used: compound?,
-            fitted: nil,
+            fitted: new_plug && Sequel.pg_jsonb(new_plug),
             cylinders: Sequel.pg_jsonb({})
           }
         end
@@ -106,9 +106,17 @@ module NimbleServer
           own = {
             "plugs_changed_km" => known[:odometer_km],
             "plugs_changed_years" => 0,
-            "compound_used" => compound?
+            "compound_used" => compound?,
+            "fitted" => new_plug
           }.compact
           { cylinders: Sequel.pg_jsonb(known[:cylinders].to_h.merge(numbers.to_h { |number| [number.to_s, own] })) }
+        end
+
+        # What is in the head now, where it is another plug than the engine's profile knows.
+        # @return [Hash, nil] "construction", "interval_km"
+        def new_plug
+          @new_plug ||= NimbleLedger::Parts::PlugChoice.new(@work.car.catalog).fitted(@work.car.engine.plug("part"))
+          @new_plug unless @new_plug == @work.car.engine.plugs.slice("construction", "interval_km")
         end
 
         def compound? = NimbleLedger::Parts::Compound.used?(@work.car.engine, @work.car.house)

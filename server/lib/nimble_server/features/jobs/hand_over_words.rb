@@ -4,7 +4,7 @@ module NimbleServer
   module Features
     module Jobs
       # What a customer is told when the car is handed over, in plain words: what was done, how the old plugs looked,
-      # what the new ones were set to and tightened to, what was found (with the pictures they may see), what was left or
+      # what the new ones were set and tightened to, what was found (with the pictures they may see), what was left or
       # declined, what is looked at again and when, what we stand for, when it is due again.
       class HandOverWords
         WEEK = 7 * 24 * 60 * 60 # seconds
@@ -114,7 +114,9 @@ module NimbleServer
         def next_due
           return nil unless @work.targets.any? { |target| target.plug? && did?(target) }
 
-          interval = HouseRules::House.new(@shop).interval(@work.car.engine)
+          engine = @work.car.engine
+          fitted = NimbleLedger::Parts::PlugChoice.new(@work.car.catalog).fitted(engine.plug("part"))
+          interval = HouseRules::House.new(@shop).interval(engine, fitted_km: fitted && fitted["interval_km"])
           km = interval.due_km(vehicle[:odometer_km])
           on = interval.due_on((@job[:handed_over_at] || @shop.now).to_date)
           parts = [distance(km), month(on, km)].compact

@@ -101,6 +101,7 @@ module NimbleServer
             "condition" => @content.condition,
             "history" => @content.history,
             "assumed" => @content.assumed,
+            "oily_wells" => @content.oily_wells,
             "equipment" => house.equipment,
             "variants" => questions,
             "schools" => schools
@@ -180,7 +181,7 @@ module NimbleServer
         def complete_request(index, sheet)
           request(index).merge(
             "rules" => NimbleLedger::Rules::NEWEST.number,
-            "engine" => engine.source,
+            "engine" => sheet.written.source,
             "targets" => sheet.request_targets,
             "soak" => sheet.answer.plan.soak,
             "pins" => sheet.pins,
