@@ -101,12 +101,15 @@ module NimbleLedger
       def covers = @step.opens_ports? ? [must("ports-covered", Words::PORTS_COVERED)] : []
 
       def ticks
-        bolts = @step.fasteners.each_with_index.map { |one, i| tick("fastener:#{i}", one["what"].to_s, one["count"]) }
-        clipped = @step.clips.each_with_index.map { |one, i| tick("clip:#{i}", "clip", one["count"]) }
-        loose = connections.each_with_index.map { |(name, count), i| tick("connection:#{i}", name, count) }
         ports = @step.opens_ports? ? [must("covers-out", Words::COVERS_OUT), must("ports-seen", Words::PORTS_SEEN)] : []
-        ports + bolts + clipped + loose + unnamed_hose + home + wire_ends
+        ports + bolted + loose + unnamed_hose + home + wire_ends
       end
+
+      def bolted =
+        @step.fasteners.each_with_index.map { |one, i| tick("fastener:#{i}", one["what"].to_s, one["count"]) } +
+          @step.clips.each_with_index.map { |one, i| tick("clip:#{i}", "clip", one["count"]) }
+
+      def loose = connections.each_with_index.map { |(name, count), i| tick("connection:#{i}", name, count) }
 
       # A step that lets a fluid out and names no hose has one all the same.
       def unnamed_hose = @step.releases.any? && @step.hoses.empty? ? [tick("hose", "hose", 1)] : []

@@ -187,9 +187,13 @@ module NimbleServer
 
       def torque(nm)
         lb_ft = NimbleLedger::Bench::Units.torque(nm)["lb_ft"]
-        other =
-          nm < SMALL_NM ? "#{@text.number(lb_ft * 12, 0)} lb-in" : "#{@text.number(lb_ft, nm < FINE_NM ? 1 : 0)} lb-ft"
-        "#{@text.number(nm, 1)} N·m (#{other})"
+        "#{@text.number(nm, 1)} N·m (#{pounds(nm, lb_ft)})"
+      end
+
+      def pounds(nm, lb_ft)
+        return "#{@text.number(lb_ft * 12, 0)} lb-in" if nm < SMALL_NM
+
+        "#{@text.number(lb_ft, nm < FINE_NM ? 1 : 0)} lb-ft"
       end
 
       # A line for each plug, to be filled in by hand.
