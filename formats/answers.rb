@@ -972,6 +972,19 @@ module Answers
     "Counter" =>
       object(
         {
+          "stopped" =>
+            list(
+              object(
+                needs.merge(
+                  "job_id" => TEXT,
+                  "job" => INT,
+                  "happened" => list(object({ "kind" => TEXT, "label" => TEXT, "cylinders" => list(INT) })),
+                  "so_far_cents" => maybe(INT),
+                  "limit_cents" => INT,
+                  "asked" => BOOL
+                )
+              )
+            ),
           "questions" => list(object(needs.merge("id" => TEXT, "words" => TEXT, "at" => TEXT))),
           "undelivered" =>
             list(

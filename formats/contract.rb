@@ -1027,6 +1027,15 @@ module Contract
             refused: %w[404 409]
           )
       },
+      "/api/jobs/{id}/ways-on" => {
+        "post" =>
+          operation(
+            "Save the ways on after trouble above the limit, ready to be asked",
+            "Proposed",
+            path: ["id"],
+            refused: %w[404 409]
+          )
+      },
       "/api/jobs/{id}/hand-over" => {
         "post" =>
           operation(

@@ -226,6 +226,7 @@ require_relative "nimble_ledger/card/standing"
 require_relative "nimble_ledger/card/work_done"
 require_relative "nimble_ledger/card/repair"
 require_relative "nimble_ledger/card/proposal"
+require_relative "nimble_ledger/card/ways_on"
 require_relative "nimble_ledger/card/trace_evidence"
 %w[bill yeses_in_force bill_lines jobs checks request].each { |file| require_relative "nimble_ledger/bill/#{file}" }
 %w[opening_hours duration board simulation offers move pace checks request pace_request].each do |file|

@@ -339,6 +339,11 @@ RSpec.describe "who may see what" do
       },
       other: 404
     },
+    "POST /api/jobs/:id/ways-on" => {
+      body: {
+      },
+      other: 404
+    },
     "POST /api/jobs/:id/hand-over" => {
       body: {
       },

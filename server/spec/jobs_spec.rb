@@ -193,6 +193,82 @@ RSpec.describe NimbleServer::Features::Jobs do
     expect(card(made)["sheet"]["pieces"].find { |piece| piece["plug"] }["plug"]).to include("own_gap" => true)
   end
 
+  describe "above the limit" do
+    # Everything above the plugs is off, one plug is new, the next one broke.
+    def broken_job
+      made = job(plate: "5-TOW-4I", cylinders: (1..8).to_a, works: %w[plug])
+      off = card(made)["sheet"]["pieces"].select { |row| row["kind"] == "remove" }.map { |row| mark("off", piece: row["id"]) }
+      broke = [
+        mark("out", plug: "plug-1", outcome: "free"),
+        mark("in", plug: "plug-1", how: "torque", piece: "target:plug-1:work"),
+        mark("fight", what: "broken", plug: "plug-3"),
+        mark("out", plug: "plug-3", outcome: "broken"),
+        mark("out", plug: "plug-5", outcome: "broken")
+      ]
+      answer = hand_in(made, mark("start"), *off, *broke).last
+      [made, answer]
+    end
+
+    def stopped(made) = @advisor.call(:get, "/api/counter").last["stopped"].find { |row| row["job_id"] == made["id"] }
+
+    it "has one road: the card stops, the Counter asks with one press, a yes goes on and counts nothing twice" do
+      made, answer = broken_job
+      money = answer["standing"]["money"]
+      expect(money["over"]).to be(true)
+      row = stopped(made)
+      expect(row.values_at("so_far_cents", "limit_cents", "asked")).to eq(
+        [money["so_far_cents"], made["limit_cents"], false]
+      )
+      expect(row["happened"].map { |one| one.values_at("kind", "cylinders") }).to eq([["broken", [3]], ["broken", [5]]])
+
+      expect(@bay.call(:post, "/api/jobs/#{made["id"]}/ways-on").first).to eq(403)
+      id = @advisor.call(:post, "/api/jobs/#{made["id"]}/ways-on").last["quote_id"]
+      yes = @advisor.call(:get, "/api/quotes/#{id}/yes").last
+      scopes = yes["proposal"]["scopes"]
+      expect(scopes.map { |scope| scope["title"] }).to eq(
+        ["Take it out and finish", "Take it out, leave the rest", "Stop and close it up"]
+      )
+      expect(scopes.first["total_cents"]).to eq(money["so_far_cents"])
+      expect(scopes.map { |scope| scope["total_cents"] }).to eq(scopes.map { |scope| scope["total_cents"] }.sort.reverse)
+
+      given = { revision: yes["proposal"]["revision"], channel: "phone", recipient: "Ines Calloway", supersede: true }
+      offer = @advisor.call(:post, "/api/quotes/#{id}/offers", given).last["offers"].first
+      expect([stopped(made)["asked"], offer["supplement"]]).to eq([true, true])
+      page = @advisor.call(:get, "/api/quotes/#{id}/preview").last.to_s
+      expect(page).to include("Something gave way", "Its shell is still in the head", "What now?", "cannot be driven")
+
+      finish = offer["scopes"].first
+      @advisor.call(
+        :post,
+        "/api/offers/#{offer["id"]}/answers",
+        { position: 0, answer: "yes", how: "phone", name: "Ines", limit_cents: finish["limit_cents"] }
+      )
+      after = card(made)
+      expect(after["job"]["agreed_cents"]).to eq(money["so_far_cents"])
+      expect(after["standing"]["money"].values_at("so_far_cents", "over")).to eq([money["so_far_cents"], false])
+      expect([stopped(made), after["state"]["plugs"]["plug-1"]["in"].nil?]).to eq([nil, false])
+      again = @advisor.call(:post, "/api/jobs/#{made["id"]}/ways-on")
+      expect([again.first, again.last["error"]["code"]]).to eq([409, "nothing_happened"])
+    end
+
+    it "stops and closes up where the customer says so: no extraction, no new plug that did not go in" do
+      made, = broken_job
+      id = @advisor.call(:post, "/api/jobs/#{made["id"]}/ways-on").last["quote_id"]
+      yes = @advisor.call(:get, "/api/quotes/#{id}/yes").last
+      given = { revision: yes["proposal"]["revision"], channel: "phone", recipient: "Ines Calloway", supersede: true }
+      offer = @advisor.call(:post, "/api/quotes/#{id}/offers", given).last["offers"].first
+      stop = offer["scopes"].last
+      said = { position: stop["position"], answer: "yes", how: "phone", name: "Ines", limit_cents: stop["limit_cents"] }
+      @advisor.call(:post, "/api/offers/#{offer["id"]}/answers", said)
+      after = card(made)
+      expect(after["standing"]["money"].values_at("so_far_cents", "over")).to eq([stop["total_cents"], false])
+      expect(after["sheet"]["targets"]).to include("plug-1", "left-plug-3", "left-plug-5")
+      expect(after["sheet"]["targets"]).not_to include("plug-3", "plug-6")
+      backs = after["sheet"]["pieces"].map { |row| row["id"] }.grep(/refit/)
+      expect(backs).to include("step:coil-3:refit", "step:coil-6:refit")
+    end
+  end
+
   it "prices the plug that was chosen, fits it, and remembers what is in the head" do
     page = @advisor.start_quote("5-TOW-4I")
     id = page["quote"]["id"]

@@ -107,6 +107,23 @@ module NimbleLedger
         effort: effort
       )
 
+    # The same job under way.
+    # @param live [Risk::LiveOdds]
+    def live_with(live) =
+      Job.new(
+        car,
+        asked,
+        soak: soak,
+        override: override,
+        discount: discount,
+        diagnosis: diagnosis,
+        codes: codes,
+        live: live,
+        without: without,
+        lines: lines,
+        effort: effort
+      )
+
     # The same job with another soak protocol.
     def with_soak(protocol) =
       Job.new(

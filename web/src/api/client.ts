@@ -234,6 +234,7 @@ export const api = {
   scan: (id: string) => unwrap(client.POST("/api/jobs/{id}/scan", { params: { path: { id } } })),
   proposeFound: (id: string, mark: string) =>
     unwrap(client.POST("/api/jobs/{id}/proposals", { params: { path: { id } }, body: { mark } })),
+  askWays: (id: string) => unwrap(client.POST("/api/jobs/{id}/ways-on", { params: { path: { id } } })),
   handOver: (id: string, odometer_km: number | null) =>
     unwrap(client.POST("/api/jobs/{id}/hand-over", { params: { path: { id } }, body: { odometer_km } })),
   keepPicture: (job: string, id: string, data: string) =>

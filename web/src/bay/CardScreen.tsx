@@ -4,6 +4,7 @@ import styled from "styled-components";
 import type { CardState, JobCard, Session } from "../api/client";
 import { type Formatter, formatter } from "../shared/format";
 import { Notice, Small } from "../shared/parts";
+import { AskOn } from "./AskOn";
 import { BottomBar } from "./BottomBar";
 import { CardHeader } from "./CardHeader";
 import { below } from "./cardWords";
@@ -205,10 +206,30 @@ function Main({ card, state, session, format, live, hand, fight, meanwhile, onMe
     hasTool: session.shop?.stand_ins ?? false,
   };
   if (!state.started_at) return <StartPanel card={card} format={format} onRenewed={live.renew} />;
-  if (fight) return <FightPanel fight={fight} card={card} state={state} format={format} press={live.press} />;
+  if (fight)
+    return (
+      <FightPanel
+        fight={fight}
+        card={card}
+        state={state}
+        format={format}
+        press={live.press}
+        isAdvisor={session.account?.role !== "technician"}
+      />
+    );
   if (hand)
     return (
       <div>
+        {card.standing.money?.over && (
+          <Notice role="alert">
+            <p>
+              It comes to {format.money(card.standing.money.so_far_cents)}, above the agreed{" "}
+              {format.money(card.standing.money.limit_cents ?? 0)}: stop and call
+              {card.job.phone && `, ${card.job.phone}`}.
+            </p>
+            <AskOn job={card.job.id} isAdvisor={session.account?.role !== "technician"} />
+          </Notice>
+        )}
         {state.paused && (
           <Notice role="status">
             <p>Paused since {format.lately(state.paused.since)}. The clock stands still.</p>

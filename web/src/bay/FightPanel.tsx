@@ -4,6 +4,7 @@ import type { Formatter } from "../shared/format";
 import { mark } from "./offlineQueue";
 import { CURE } from "./markWords";
 import { Choices, Press } from "./parts";
+import { AskOn } from "./AskOn";
 import { aboutPlug } from "./pieces";
 import { minutesLeft, useNow } from "./useNow";
 import { FIGHTS, fightSteps } from "./words";
@@ -33,10 +34,11 @@ interface Props {
   state: CardState;
   format: Formatter;
   press: (...marks: Mark[]) => void;
+  isAdvisor: boolean;
 }
 
 /** What fights, step by step: what must be on the shelf, the cure clock, and what it does to the agreed limit. */
-export function FightPanel({ fight, card, state, format, press }: Props) {
+export function FightPanel({ fight, card, state, format, press, isAdvisor }: Props) {
   const { money } = card.standing;
   const plug = aboutPlug(card.sheet, fight.plug);
   const isShellLeft = fight.what === "broken" && Boolean(plug?.leaves_shell);
@@ -52,6 +54,7 @@ export function FightPanel({ fight, card, state, format, press }: Props) {
         <p>On the shelf: {card.sheet.shelf.map((one) => `${one.quantity} × ${one.what.toLowerCase()}`).join(", ")}.</p>
       )}
       {isShellLeft && <Cure minutes={card.sheet.cure_minutes} begun={state.waiting[CURE]} press={press} />}
+      {money?.over && <AskOn job={card.job.id} isAdvisor={isAdvisor} />}
       {money && (
         <p role="status">
           {money.over ? (

@@ -38,7 +38,11 @@ export function Needs({ needs, onStart, isPending }: Props) {
     ) : (
       <span />
     );
-  const { questions, undelivered, waiting, lapsed, agreed, unsent, due, follow_ups } = needs;
+  const ask = useMutation({
+    mutationFn: api.askWays,
+    onSuccess: ({ quote_id }) => void navigate(`/quotes/${quote_id}/yes`),
+  });
+  const { stopped, questions, undelivered, waiting, lapsed, agreed, unsent, due, follow_ups } = needs;
   const inWork = agreed.filter((row) => row.started_at && !row.finished_at);
   const ready = agreed.filter((row) => row.finished_at);
   const ahead = agreed.filter((row) => !row.started_at);
@@ -47,7 +51,7 @@ export function Needs({ needs, onStart, isPending }: Props) {
       Card <Unseen>of job {row.job}</Unseen>
     </Button>
   );
-  const nothing = [questions, undelivered, waiting, lapsed, agreed, unsent, due, follow_ups].every(
+  const nothing = [stopped, questions, undelivered, waiting, lapsed, agreed, unsent, due, follow_ups].every(
     (list) => list.length === 0,
   );
   if (nothing)
@@ -60,6 +64,25 @@ export function Needs({ needs, onStart, isPending }: Props) {
   return (
     <Columns>
       <div>
+        <Part title="Stopped, above what was agreed" count={stopped.length}>
+          {stopped.map((row) => (
+            <Row key={row.job_id} plate={row.plate} who={happenedWords(row.happened)} wish={row.wishes}>
+              {row.customer} · job {row.job} ·{" "}
+              {row.so_far_cents !== null && `${format.money(row.so_far_cents)}, above the agreed `}
+              {format.money(row.limit_cents)}
+              {row.asked && " · asked, no answer yet"}
+              {row.phone && ` · ${row.phone}`}
+              {row.asked
+                ? act("Look", `at what ${row.customer} was asked`, () => yes(row.quote_id))
+                : act("Ask", `${row.customer} how to go on with job ${row.job}`, () => ask.mutate(row.job_id), true)}
+            </Row>
+          ))}
+        </Part>
+        {ask.error && (
+          <Notice role="alert">
+            <p>{ask.error.message}</p>
+          </Notice>
+        )}
         <Part title="They ask" count={questions.length}>
           {questions.map((row) => (
             <Row key={row.id} plate={row.plate} who={row.customer} wish={row.wishes}>
@@ -157,6 +180,14 @@ export function Needs({ needs, onStart, isPending }: Props) {
     </Columns>
   );
 }
+
+type Happened = CounterPage["stopped"][number]["happened"];
+
+const GAVE: Record<string, string> = { broken: "broke", thread: "took its thread along" };
+
+/** "Plug 3 broke, plug 5 took its thread along" */
+const happenedWords = (rows: Happened): string =>
+  rows.map(({ kind, label }) => (GAVE[kind] ? `${label} ${GAVE[kind]}` : label)).join(", ");
 
 /** What was offered: one amount, or one of several. */
 const offered = (row: Waiting, format: Formatter) =>

@@ -58,17 +58,8 @@ module NimbleLedger
 
       # The same car, whose tried targets are a way and nothing at its end.
       def part_without_work
-        source = @part.written.source
-        targets = source["targets"].map { |target| @tried.include?(target["id"]) ? opened(target) : target }
-        engine = Profile::Engine.made_of(source.merge("targets" => targets))
+        engine = @part.written.opened_for(@tried)
         Estimate::CarPart.new(@hash, documents: Documents.new(engine: engine, catalog: car.catalog), path: "/estimate")
-      end
-
-      OPENED = %w[id cylinder cylinders label position ways extraction_factor].freeze
-
-      def opened(target)
-        label = target["label"] || target["id"]
-        target.slice(*OPENED).merge("work" => "other", "label" => label, "minutes" => [0, 0, 0])
       end
     end
   end

@@ -29,13 +29,40 @@ module NimbleLedger
         @trouble.allowance.price_of(outcome(fought.reject { |one| owed?(one) })) + @beside
       end
 
+      # Tenths of an hour that what happened adds to the quoted ones.
+      # @return [Integer]
+      def extra_tenths(fought)
+        known? ? @trouble.allowance.extra_tenths(outcome(fought.reject { |one| owed?(one) })) : 0
+      end
+
+      # Parts that what happened takes, as lines by hand: the total with them and the extra hours is the total of what
+      # happened.
+      # @return [Array<Price::HandLine>]
+      def parts(fought)
+        ours = fought.reject { |one| owed?(one) }
+        kit = ours.any? { |one| one.kind == "broken" } ? [line(KIT, @job.car.house["extraction_kit_cents"])] : []
+        (kit + ours.map { |one| line(PARTS.fetch(one.kind) % { of: label(one) }, parts_cents(one)) }).select do |made|
+          made.cents.positive?
+        end
+      end
+
       # Minutes it takes.
       # @return [ThreePoints]
       def minutes(one)
         one.kind == "mishap" ? one.of.minutes : @trouble.outcomes.minutes_of(one.kind, one.of)
       end
 
+      KIT = "Extraction kit, its share"
+      PARTS = {
+        "broken" => "Extraction set, %<of>s",
+        "thread" => "Thread insert, %<of>s",
+        "mishap" => "Parts: %<of>s"
+      }.freeze
+
       private
+
+      def line(label, cents) = Price::HandLine.new(label, "parts", 1, cents)
+      def label(one) = one.kind == "mishap" ? one.of.what : one.of.label
 
       # Trouble on what we owe is ours.
       def owed?(one) = one.kind != "mishap" && @job.owed.include?(one.of)

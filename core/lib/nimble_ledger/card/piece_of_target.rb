@@ -29,7 +29,7 @@ module NimbleLedger
           "with" => ToolsOfWork.of(@target, @engine, (way&.needs || []).grep_v(Words::PULLER)),
           "cautions" => (@target.cautions + (way&.cautions || [])).uniq,
           "parts" => parts,
-          "does" => Words::WORK[@target.crank? ? "crank" : @target.work],
+          "does" => Words::WORK[kind],
           "plug" => @target.plug? ? plug : nil
         }.compact
       end
@@ -41,6 +41,13 @@ module NimbleLedger
       end
 
       private
+
+      # Work that was opened for and left has no minutes of its own.
+      def kind
+        return "crank" if @target.crank?
+
+        @target.work == "other" && @target.minutes.high.zero? ? "left" : @target.work
+      end
 
       def stated = @engine.plug_at(@target)
 

@@ -14,11 +14,13 @@ module NimbleLedger
       # @param nights [Nights]
       # @param limit_cents [Integer, nil] agreed
       # @param agreed_cents [Integer, nil] agreed, where two scopes come to more than both as one job
-      def initialize(job, fold, nights:, limit_cents: nil, agreed_cents: nil)
+      # @param counted [Array<Hash>] what happened and is in the agreed price already: kind, of
+      def initialize(job, fold, nights:, limit_cents: nil, agreed_cents: nil, counted: [])
         @job = job
         @fold = fold
         @state = fold.state
         @limit = limit_cents
+        @counted = counted
         @nights = nights
         @pieces = Sheet.new(job).timed
         @bill = AmountSoFar.new(job, agreed_cents: agreed_cents)
@@ -41,7 +43,43 @@ module NimbleLedger
 
       # What the job comes to by what has fought back so far.
       # @return [Integer, nil] cents; nil where a part has no price
-      def so_far_cents = @bill.total(fought_so_far)
+      def so_far_cents = @bill.total(fought)
+
+      # What fought back and is in no agreed price yet.
+      # @return [Array<AmountSoFar::Fought>]
+      def fought
+        left = @counted.map { |row| row.values_at("kind", "of") }
+        everything_fought.reject do |one|
+          at = left.index([one.kind, Standing.place_of(one)])
+          at && left.delete_at(at)
+        end
+      end
+
+      # Everything that fought back, counted or not.
+      # @return [Array<AmountSoFar::Fought>]
+      def everything_fought
+        plugs =
+          out.flat_map do |id, came|
+            target = @job.car.engine.target(id)
+            [came].flatten.compact.map { |one| AmountSoFar::Fought.new(one["outcome"], target) }
+          end
+        plugs.select { |one| %w[broken thread].include?(one.kind) } + mishaps_so_far
+      end
+
+      # Where something happened: a target, or a step and what gave way on it.
+      # @return [String]
+      def self.place_of(fought)
+        fought.kind == "mishap" ? "#{fought.of.step} #{fought.of.what}" : fought.of.id
+      end
+
+      # Whether what happened comes to more than was agreed.
+      def over_limit? = @bill.known? && over?(so_far_cents)
+
+      # Plugs that are out, those whose trouble is in the agreed price as if they had come freely.
+      def out_uncounted
+        counted = @counted.map { |row| row["of"] }
+        out.to_h { |id, came| [id, counted.include?(id) ? calm(came) : came] }
+      end
 
       # Plugs that are out, as an estimate request says it (formats.md, "live").
       # @return [Hash] target id to what came of it
@@ -91,13 +129,8 @@ module NimbleLedger
       # Minutes of trouble to expect of the plugs still in.
       def trouble_ahead = outcomes ? outcomes.plug_rows.sum(0.0) { |row| row.count * outcomes.extra_of(row) } : 0.0
 
-      def fought_so_far
-        plugs =
-          out.flat_map do |id, came|
-            target = @job.car.engine.target(id)
-            [came].flatten.compact.map { |one| AmountSoFar::Fought.new(one["outcome"], target) }
-          end
-        plugs.select { |one| %w[broken thread].include?(one.kind) } + mishaps_so_far
+      def calm(came)
+        came.is_a?(Array) ? came.map { |one| one && calm(one) } : came.merge("outcome" => "free")
       end
 
       # Fights with a step's connector or bolt, as its profile prices them.
@@ -119,7 +152,7 @@ module NimbleLedger
       def money
         return nil unless @bill.known?
 
-        so_far = fought_so_far
+        so_far = fought
         {
           "so_far_cents" => so_far_cents,
           "limit_cents" => @limit,

@@ -140,6 +140,7 @@ module NimbleLedger
           "The same number of turns for each; write the figure down."
         ],
         "look" => ["Lamp and camera through the bore: crown, walls, valves. Nothing is turned while it is in."],
+        "left" => ["Left as it is: looked over, nothing fitted. What was opened for it goes back on."],
         "crank" => [
           "Plugs out, injectors and coils off. Rags over the wells, nobody above them, no flame.",
           "Short bursts until nothing comes; then wipe every well dry."

@@ -102,6 +102,32 @@ module NimbleLedger
           Engine.send(:new, source.merge("plug" => source["plug"].merge("part" => part)), warnings)
         end
 
+      # The engine whose work at these targets is a way there and nothing at its end (model.md section 16, "Tried").
+      # @param ids [Array<String>] of targets
+      # @return [Engine]
+      def opened_for(ids)
+        return self if ids.empty?
+
+        kept.of(:opened_for, ids.sort) do
+          targets = source["targets"].map { |target| ids.include?(target["id"]) ? Target.opened(target) : target }
+          Engine.made_of(source.merge("targets" => targets))
+        end
+      end
+
+      # The engine with a target for each of these that is what was opened for it and nothing at its end: that goes back
+      # on, and it stays as it is.
+      # @param opened [Hash{String=>Array<String>}] target id to ids of steps that were taken off for it
+      # @return [Engine]
+      def with_left(opened)
+        return self if opened.empty?
+
+        kept.of(:with_left, opened) do
+          found = source["targets"].select { |target| opened.key?(target["id"]) }
+          left = found.map { |target| Target.left(target, opened.fetch(target["id"])) }
+          Engine.made_of(source.merge("targets" => source["targets"] + left))
+        end
+      end
+
       # Whether it is only sketched: whatever shows figures of it says so.
       def provisional? = @provisional
 

@@ -47,6 +47,28 @@ module NimbleLedger
       # Part number of the plug where it differs from the engine's, or nil.
       def plug_part = @own_plug["part"]
 
+      OPENED = %w[id cylinder cylinders label position ways extraction_factor].freeze
+
+      # A target as a profile says it, without its work: what is on its way is all that is done.
+      # @param hash [Hash]
+      # The same beside the target itself, by a name of its own, through what was taken off for it.
+      # @param hash [Hash]
+      # @param through [Array<String>] ids of steps
+      # @return [Hash]
+      def self.left(hash, through)
+        made = opened(hash)
+        ways = [{ "id" => "opened", "through" => through }]
+        made.merge("id" => left_id(hash["id"]), "label" => "#{made["label"]}, left as it is", "ways" => ways)
+      end
+
+      def self.left_id(id) = "left-#{id}"
+
+      # @return [Hash]
+      def self.opened(hash)
+        label = hash["label"] || hash["id"]
+        hash.slice(*OPENED).merge("work" => "other", "label" => label, "minutes" => [0, 0, 0])
+      end
+
       # @return [Hash] what its plug differs in from the engine's
       attr_reader :own_plug
 

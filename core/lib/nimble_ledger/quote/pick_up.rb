@@ -28,6 +28,11 @@ module NimbleLedger
         @slots.ready(@drop_off, minutes, before_night: plan.overnight? ? before_night(plan) : nil)
       end
 
+      # Of a job under way.
+      # @param minutes [Numeric] left on the clock
+      # @return [Slots::ReadyTime::Moment]
+      def after(minutes) = @slots.ready(@drop_off, minutes)
+
       private
 
       def clock_share(plan) = @clock_shares[plan] ||= worked_out(plan)

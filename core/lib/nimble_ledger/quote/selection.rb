@@ -4,6 +4,9 @@ module NimbleLedger
   module Quote
     # What the advisor has chosen in one scope: cylinders, kinds of work, and extras. Turns into targets.
     class Selection
+      # What a customer may choose when trouble takes a job above what was agreed (Card::WaysOn).
+      WAYS = %w[finish leave stop].freeze
+
       SHAPE =
         Shape.object(
           required: {
@@ -37,6 +40,16 @@ module NimbleLedger
                 }
               ),
             "plug" => Shape.string(max: 60),
+            "way" => Shape.one_of(*WAYS),
+            "places" => Shape.list(Shape.integer(min: 1, max: 99), max: 32, unique: true),
+            "tried" => Shape.map(Shape.list(Shape.string(max: 80), min: 1, max: Profile::MAX_STEPS), max: 64),
+            "trouble" =>
+              Shape.list(
+                Shape.object(required: { "kind" => Shape.string(max: 20), "of" => Shape.string(max: 200) }),
+                max: 64
+              ),
+            "limit_cents" => Shape.integer(max: 100_000_000),
+            "to_go" => Shape.number(max: 100_000, unit: "minutes"),
             "lines" => Shape.list(Price::HandLine::ENTERED, max: Price::HandLine::MAX),
             "pins" =>
               Shape.object(
@@ -93,7 +106,13 @@ module NimbleLedger
       end
       private_class_method :keep
 
-      attr_reader :cylinders, :works, :extras, :discount, :soak, :lines, :plug
+      attr_reader :cylinders, :works, :extras, :discount, :soak, :lines, :plug, :to_go
+
+      # The engine as it is done here: with the plug that goes in, and what was opened for and left.
+      # @param engine [Profile::Engine] as written
+      # @param catalog [Parts::Catalog, nil]
+      # @return [Profile::Engine]
+      def done_on(engine, catalog) = Parts::PlugChoice.new(catalog).engine_with(engine, plug).with_left(@tried)
 
       # Whether work under the shop's warranty is charged all the same (it wore out, or was run into).
       def charged? = @charged
@@ -109,6 +128,8 @@ module NimbleLedger
         @reference = hash["reference"]
         @discount = hash["discount"]
         @plug = hash["plug"]
+        @to_go = hash["to_go"]
+        @tried = hash["tried"] || {}
         @lines = (hash["lines"] || []).map { |entered| Price::HandLine.of(entered) }
         @charged = hash["charged"] || false
         # nil while the advisor has not chosen: the quote then starts with the one StartingSoak names
@@ -121,6 +142,10 @@ module NimbleLedger
       def targets
         @engine.targets.select { |target| extras.include?(target.id) || covers?(target, cylinders) }
       end
+
+      # Ids of all that is done on the engine as it is done here: the targets, and what was opened for and left.
+      # @return [Array<String>]
+      def ids = targets.map(&:id) + @tried.keys.map { |id| Profile::Target.left_id(id) }
 
       # Targets of the chosen work on one cylinder alone.
       def targets_on(number, with: works) =

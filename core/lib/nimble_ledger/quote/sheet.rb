@@ -60,14 +60,14 @@ module NimbleLedger
         @decimal = decimal
         @selection = selection
         @promised = visit&.promised
-        @written = Parts::PlugChoice.new(catalog).engine_with(engine, selection.plug)
+        @written = selection.done_on(engine, catalog)
         documents = Documents.new(engine: @written, catalog: catalog)
         @request =
           Estimate::Request.build(resolved.merge("targets" => ids_on(@written)), documents: documents, base: base)
         @car = planned(@request.car, resolved.values_at("condition", "learned", "house"), keep)
         @engine = @car.engine
         @pick_up = visit && PickUp.new(@engine, drop_off: visit.drop_off, arrival: visit.arrival, house: @car.house)
-        @targets = on_this_car(selection.targets)
+        @targets = selection.ids.map { |id| @engine.target(id) }
         compute
       end
 
@@ -129,7 +129,11 @@ module NimbleLedger
       def trouble = answer && (@trouble ||= Risk::Trouble.for(answer))
 
       # @return [Slots::ReadyTime::Moment, nil] when the car is ready, without removal trouble
-      def ready = answer && @pick_up&.ready(answer.plan)
+      def ready
+        return nil unless answer && @pick_up
+
+        @selection.to_go ? @pick_up.after(@selection.to_go) : @pick_up.ready(answer.plan)
+      end
 
       # @return [Hash] see formats/openapi.json, Sheet
       def to_h
@@ -150,7 +154,7 @@ module NimbleLedger
       private
 
       # What the request is built for; while nothing is chosen, anything: a request names at least one target.
-      def ids_on(engine) = (@selection.targets.empty? ? engine.targets.first(1) : @selection.targets).map(&:id)
+      def ids_on(engine) = @selection.ids.empty? ? [engine.targets.first.id] : @selection.ids
 
       # The car with a planner, one made before where everything it depends on is the same.
       def planned(car, given, keep)

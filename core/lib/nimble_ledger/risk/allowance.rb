@@ -20,6 +20,7 @@ module NimbleLedger
         def expected_cents = @price.total_cents.to_f
         def expected_of(_outcomes) = expected_cents
         def price_of(_outcome) = @price.total_cents
+        def extra_tenths(_outcome) = 0
       end
 
       Row = Struct.new(:broken, :chance, :extra_tenths, :extra_cents, :cure_minutes, :mean_minutes)
@@ -80,6 +81,9 @@ module NimbleLedger
 
         @house["cure_minutes"] * (@plan.order_of_work == "all-out" ? 1 : broken)
       end
+
+      # @return [Integer] tenths of an hour this adds to the billed ones
+      def extra_tenths(outcome) = tenths_of(outcome) - billed_tenths(@plan.job.quoted_tenths)
 
       # @return [Integer] cents of the whole job when this happens
       def price_of(outcome)

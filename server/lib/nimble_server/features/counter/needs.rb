@@ -19,6 +19,7 @@ module NimbleServer
         # @return [Hash] see the contract, Counter
         def to_h
           {
+            "stopped" => stopped,
             "questions" => questions,
             "undelivered" => undelivered,
             "waiting" => waiting,
@@ -59,6 +60,24 @@ module NimbleServer
         def unanswered = offers.where(Sequel[:offers][:superseded_at] => nil).exclude(Sequel[:offers][:id] => answered)
 
         def answered = @shop[:offer_answers].select(:offer_id)
+
+        # Jobs where something happened above what was agreed, and nobody has been asked yet or has answered.
+        def stopped
+          jobs = @shop[:jobs].where(handed_over_at: nil).exclude(stopped: nil).order(:updated_at).limit(MOST).all
+          found = latest_offers(jobs)
+          asked = open_offers.exclude(Sequel[:offers][:job_id] => nil).select_map(Sequel[:offers][:job_id])
+          jobs.filter_map do |job|
+            offer = found[job[:quote_id]] or next
+            of(offer).merge(
+              "job_id" => job[:id],
+              "job" => job[:number],
+              "happened" => job[:stopped].to_a.map(&:to_h),
+              "so_far_cents" => job[:so_far_cents],
+              "limit_cents" => job[:limit_cents],
+              "asked" => asked.include?(job[:id])
+            )
+          end
+        end
 
         # Offers somebody may still say yes to.
         def open_offers = unanswered.where(Sequel[:offers][:expires_at] > now)

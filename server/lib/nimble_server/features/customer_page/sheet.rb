@@ -118,6 +118,14 @@ module NimbleServer
           @told_of_job = job && Jobs::HandOverWords.new(@shop, job, @texts)
         end
 
+        # What happened, where the offer asks how to go on after trouble.
+        # @return [Stopped, nil]
+        def stopped
+          return @stopped if defined?(@stopped)
+
+          @stopped = Stopped.of(@shop, offer, @texts)
+        end
+
         # Where this page is: pictures stand below it.
         def address = URI(Offers::CustomerToken.url(offer.id)).path
 

@@ -31,7 +31,12 @@ module NimbleServer
         # @return [Hash, nil] row
         def picture(id)
           offer = Offers::Reading.new(@shop).find(@offer_id)
-          job = @shop[:jobs].where(quote_id: offer.quote[:id]).exclude(handed_over_at: nil).first
+          texts = Documents::Texts.new("en")
+          seen = Stopped.of(@shop, offer, texts)
+          return nil if seen && seen.pictures.none? { |row| row.picture == id }
+
+          jobs = @shop[:jobs].where(quote_id: offer.quote[:id])
+          job = (seen ? jobs : jobs.exclude(handed_over_at: nil)).first
           job && !offer.revoked? ? Jobs::HandOverWords.new(@shop, job, Documents::Texts.new("en")).picture(id) : nil
         end
 

@@ -6,9 +6,10 @@ module NimbleServer
       # The card of a job: what was agreed, frozen as one plan with what the card shows of it. A yes to more makes the
       # next revision; pieces keep their ids, so that what was done stays done.
       class Cards
-        # job: row; revision; request: what was agreed, as one request; sheet: what the card shows.
+        # job: row; revision; request: what was agreed, as one request; sheet: what the card shows; counted: what
+        # happened and is in the agreed price already.
         Card =
-          Struct.new(:job, :revision, :request, :sheet) do
+          Struct.new(:job, :revision, :request, :sheet, :counted) do
             # @return [NimbleLedger::Job] as it was agreed
             def work = NimbleLedger::Estimate::Request.build(request).job
 
@@ -34,7 +35,9 @@ module NimbleServer
         def of(job)
           agreed = agreed_scopes(job)
           key = agreed.map { |scope| scope[:scope_id] }.join(" ")
-          newest(job, key) || @shop.transaction { freeze_card(job, key, agreed) }
+          card = newest(job, key) || @shop.transaction { freeze_card(job, key, agreed) }
+          card.counted = counted(agreed)
+          card
         end
 
         private
@@ -75,6 +78,15 @@ module NimbleServer
           columns = [Sequel[:offer_scopes][:scope_id], Sequel[:offers][:job_id]]
           rows = Offers::Answered.of(@shop, job[:quote_id], "yes").select(*columns).all
           rows.each_with_object([]) { |row, kept| row[:job_id] ? kept.replace([row]) : kept << row }
+        end
+
+        # What happened before a yes that was about it (Stop), as it stands in what was agreed to.
+        def counted(agreed)
+          agreed.flat_map do |row|
+            scope = @shop[:quote_scopes].where(id: row[:scope_id]).select(:revision_id, :position).first
+            content = @shop[:quote_revisions].where(id: scope[:revision_id]).get(:content).to_h
+            JSON.parse(JSON.generate(content.dig("scopes", scope[:position], "trouble") || []))
+          end
         end
 
         # What was agreed as one request: the newest of them, with the work of all.

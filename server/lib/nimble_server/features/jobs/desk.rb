@@ -30,7 +30,9 @@ module NimbleServer
           card = @cards.of(@cards.job(id))
           handed = @marks.hand_in(card, device, given)
           card.job = @cards.job(id)
-          { "taken" => handed.taken, "refused" => handed.refused }.merge(page(card))
+          shown = page(card)
+          note_stop(card)
+          { "taken" => handed.taken, "refused" => handed.refused }.merge(shown)
         end
 
         # Who does it, where, and how warm it came.
@@ -58,6 +60,13 @@ module NimbleServer
           FoundWork.new(@shop, card, @marks.fold(card.job).state).into_quote(mark)
         end
 
+        # The ways on, saved and ready to be asked.
+        # @return [Hash] quote_id
+        def ask_ways(id)
+          card = @cards.of(@cards.job(id))
+          Stop.new(@shop, card, @marks.fold(card.job)).ask
+        end
+
         # @return [Hash] see the contract, JobCard
         def hand_over(id, odometer_km)
           card = @cards.of(@cards.job(id))
@@ -67,9 +76,20 @@ module NimbleServer
 
         private
 
+        # Whether what happened is above what was agreed, for the Counter.
+        def note_stop(card)
+          stopped = @standing.over_limit? ? Stop.happened(@standing) : nil
+          before = card.job[:stopped]&.to_a
+          return if stopped.to_a == before.to_a && (stopped.nil? || card.job[:so_far_cents] == @standing.so_far_cents)
+
+          values = { stopped: stopped && Sequel.pg_jsonb(stopped), so_far_cents: stopped && @standing.so_far_cents }
+          @shop[:jobs].where(id: card.job[:id]).update(values)
+          Live.tell(@shop, "quotes")
+        end
+
         def page(card)
           fold = @marks.fold(card.job)
-          standing = Standings.new(@shop).standing(card, fold)
+          standing = @standing = Standings.new(@shop).standing(card, fold)
           {
             "job" => shown(joined.where(Sequel[:jobs][:id] => card.job[:id]).first).merge(cold(card)),
             "revision" => card.revision,

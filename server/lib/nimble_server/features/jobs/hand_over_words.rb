@@ -28,7 +28,10 @@ module NimbleServer
         def handed_over? = !@job[:handed_over_at].nil?
 
         # @return [Array<String>] "plugs, cylinders 1, 3 and 5"; work by hand as it was agreed
-        def done = work_done.group_by(&:work).map { |work, targets| what(work, targets) } + by_hand
+        def done = done_so_far + by_hand
+
+        # The same of a job that is still in the bay, without what is only agreed.
+        def done_so_far = work_done.group_by(&:work).map { |work, targets| what(work, targets) }
 
         # What new plugs were measured at and tightened to, those alike together.
         # @return [Array<String>] "gap 0.75 mm, 25 N·m: cylinders 1, 3 and 5"

@@ -48,6 +48,8 @@ module NimbleServer
             title: whole ? scope.title : "#{job[:title]}, #{scope.title}",
             agreed_cents: agreed.agreed_cents,
             limit_cents: agreed.limit_cents,
+            stopped: nil,
+            so_far_cents: nil,
             updated_at: @shop.now
           }
           @shop[:jobs].where(id: job[:id]).update(values)

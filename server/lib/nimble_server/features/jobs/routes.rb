@@ -4,7 +4,7 @@ module NimbleServer
   module Features
     module Jobs
       # The bay. Needs: Desk, Pictures. Adds: GET /api/jobs, GET and PUT /api/jobs/:id, POST /api/jobs/:id/marks,
-      # pictures, scan, proposals, hand-over.
+      # pictures, scan, proposals, ways on, hand-over.
       module Routes
         # What routes call the bay's desk by.
         module Helpers
@@ -36,6 +36,8 @@ module NimbleServer
           app.api(:post, "/api/jobs/:id/proposals", role: :advisor, body: "ProposeFound") do
             bay.propose(uuid(params["id"], "job"), body_json["mark"])
           end
+
+          app.api(:post, "/api/jobs/:id/ways-on", role: :advisor) { bay.ask_ways(uuid(params["id"], "job")) }
 
           app.api(:post, "/api/jobs/:id/hand-over", role: :advisor, body: "HandOver") do
             bay.hand_over(uuid(params["id"], "job"), body_json["odometer_km"]&.to_i)

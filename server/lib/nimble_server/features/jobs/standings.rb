@@ -21,7 +21,8 @@ module NimbleServer
             fold,
             nights: nights(work),
             limit_cents: card.job[:limit_cents],
-            agreed_cents: card.job[:agreed_cents]
+            agreed_cents: card.job[:agreed_cents],
+            counted: card.counted
           )
         end
 

@@ -62,10 +62,20 @@ module NimbleServer
             scope,
             scope[:name].empty? ? scope[:page].to_h["title"].to_s : scope[:name],
             scope[:total_cents],
-            NimbleLedger::Record::Limit.offered(scope[:answer].to_h, scope[:page].to_h, house),
+            limit(scope),
             job ? job[:agreed_cents] : 0
           )
         end
+
+        # What trouble above the limit is asked with has a limit of its own: what already happened is in the price.
+        def limit(scope)
+          page = scope[:page].to_h
+          own = content(scope)["limit_cents"]
+          offered = NimbleLedger::Record::Limit.offered(scope[:answer].to_h, own ? {} : page, house)
+          [own, offered].compact.max
+        end
+
+        def content(scope) = revision[:content].to_h["scopes"][scope[:position]]
 
         def offered
           standing = NimbleLedger::Record::Standing.new(expires_at: expires_at, now: @shop.now)

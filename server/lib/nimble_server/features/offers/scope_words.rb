@@ -20,8 +20,9 @@ module NimbleServer
 
         attr_reader :scope
 
-        # As the advisor called it; else what is done at which cylinders.
+        # As the advisor called it; else what is done at which cylinders. A way on after trouble has a name of its own.
         def title
+          return @texts.say("page.way.#{way_on}") if way_on
           return scope.title if !scope.name.empty? || @texts.language == "en"
 
           works = content["works"].map { |work| @texts.say("work.#{work}") }
@@ -42,6 +43,8 @@ module NimbleServer
 
         # Why it costs this, in a sentence or two: what lies over it. In English as the quote explains it.
         def why
+          return way_note if way_on
+
           explained = scope.page.dig("explanation", "short")
           @texts.language == "en" && explained ? explained : layers
         end
@@ -121,6 +124,10 @@ module NimbleServer
         # Whether plugs are touched: the engine has to be cold for them.
         def plugs? = content["works"].include?("plug")
 
+        # Which of the ways on after trouble it is.
+        # @return ["finish", "leave", "stop", nil]
+        def way_on = content["way"]
+
         # What we owe of it, where something is under our warranty.
         # @return [String, nil]
         def warranty
@@ -157,6 +164,13 @@ module NimbleServer
         end
 
         private
+
+        # What a way on means: what if it fails, what stays in, whether the car can be driven.
+        def way_note
+          fails = scope.request.dig("house", "extraction_fails").to_f * 100
+          values = { chance: money.number(fails.round(1)), cylinders: cylinders(content["places"].to_a) }
+          @texts.say("page.way.#{way_on}_note", **values)
+        end
 
         def estimate = scope.estimate
         def trouble = scope.page["trouble"]

@@ -192,6 +192,8 @@ module NimbleServer
             arrival: "how warm it came",
             arrived_at: "when it came",
             started_at: "follows from its marks",
+            stopped: "follows from its marks",
+            so_far_cents: "follows from its marks",
             actuals: "follows from its marks"
           },
           job_marks: {

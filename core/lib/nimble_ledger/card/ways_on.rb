@@ -1,0 +1,151 @@
+# frozen_string_literal: true
+
+module NimbleLedger
+  module Card
+    # The ways on when trouble takes a job above what was agreed (model.md sections 5, 14 and 16): take it out and
+    # finish; take it out and leave the rest; stop and close up. Each is the whole of what is then done, with what
+    # happened in its hours and parts once and for all, so that a yes to it is never counted twice.
+    #
+    #   WaysOn.new(card.request, standing).list.map(&:name)   #=> ["finish", "leave", "stop"]
+    class WaysOn
+      NAMES = Quote::Selection::WAYS
+      # A way's work on what nobody can count on: the likely figure is not enough, nor is the worst.
+      SURE = 0.8416 # standard deviations at eight of ten
+
+      # name; targets: what is done; tried: opened for and left, with the steps that were taken off for it; by_tenths: hours beside the computed ones; lines: by
+      # hand, those of before with the parts of what happened; trouble: everything that happened, in the price from here
+      # on; total_cents; limit_cents; to_go: minutes on the clock until it is closed and tried.
+      Way =
+        Struct.new(
+          :name,
+          :targets,
+          :tried,
+          :by_tenths,
+          :lines,
+          :trouble,
+          :total_cents,
+          :limit_cents,
+          :to_go,
+          keyword_init: true
+        )
+
+      # @param request [Hash] what was agreed, as one estimate request
+      # @param standing [Standing] of its card
+      def initialize(request, standing)
+        @request = request
+        @standing = standing
+        @job = standing.job
+        @state = standing.state
+        @done = WorkDone.of(@job.targets, @state["done"])
+        @fought = standing.fought
+        freeze
+      end
+
+      # @return [Array<Way>] none where nothing happened that is not agreed to already
+      def list
+        return [] if @fought.empty? || @job.price.nil?
+
+        found = [way("finish", @job.asked, {}, @fought)]
+        found << way("leave", *kept_and_tried(@done + hurt_places), @fought) if untouched.any?
+        found << way("stop", *kept_and_tried(@done), @fought.select { |one| over?(one) })
+        found.compact
+      end
+
+      # Cylinders whose plug is not as it should be while nothing more is done.
+      # @return [Array<Integer>]
+      def open_cylinders = (hurt - @done).flat_map(&:cylinders).uniq.sort
+
+      # Cylinders whose old plug would stay in.
+      # @return [Array<Integer>]
+      def left_cylinders = untouched.flat_map(&:cylinders).uniq.sort
+
+      private
+
+      # Targets something happened to.
+      def hurt = @fought.map(&:of).grep(Profile::Target).uniq
+
+      # Those, and what else is agreed at their place.
+      def hurt_places
+        numbers = hurt.flat_map(&:cylinders)
+        @job.asked.select { |target| hurt.include?(target) || target.cylinders.intersect?(numbers) }
+      end
+
+      # Plugs that are still in the head, as they came.
+      def untouched
+        @job.asked.select { |target| target.plug? && !@done.include?(target) && !hurt.include?(target) }
+      end
+
+      # What is done, and what of the rest was opened for.
+      # @return [Array(Array<Profile::Target>, Hash{Profile::Target=>Array<String>})]
+      def kept_and_tried(targets)
+        kept = @job.asked & targets
+        own = kept.flat_map { |target| @job.plan.chains.fetch(target) }
+        opened = (@job.targets - kept).to_h { |target| [target, @job.plan.chains.fetch(target) & off] }
+        [kept, opened.select { |target, steps| (steps - own).any? || (hurt.include?(target) && steps.any?) }]
+      end
+
+      # Ids of steps that are off.
+      def off
+        @job.plan.steps.map(&:id).select { |id| @state["done"].key?(Time::PieceId.step(id, "remove").to_s) }
+      end
+
+      def over?(fought)
+        return true unless fought.of.is_a?(Profile::Target)
+
+        @state["fights"].any? { |fight| fight["plug"] == fought.of.id && fight["over_at"] }
+      end
+
+      def way(name, kept, tried, fought)
+        return nil if kept.empty? && tried.empty?
+
+        job = job_of(kept, tried)
+        so_far = AmountSoFar.new(job)
+        total = so_far.total(fought)
+        Way.new(
+          name: name,
+          targets: kept.map(&:id),
+          tried: tried.transform_keys(&:id),
+          by_tenths: job.override_tenths + so_far.extra_tenths(fought),
+          lines: job.lines + so_far.parts(fought),
+          trouble: @standing.everything_fought.map { |one| { "kind" => one.kind, "of" => Standing.place_of(one) } },
+          total_cents: total,
+          limit_cents: limit(name, job, total, so_far, fought),
+          to_go: to_go(job, fought)
+        )
+      end
+
+      def job_of(kept, tried)
+        ids = kept.map(&:id) + tried.keys.map { |target| Profile::Target.left_id(target.id) }
+        engine = Profile::Engine.build(@request["engine"]).with_left(tried.transform_keys(&:id))
+        Estimate::Request.build(@request.merge("engine" => engine.source, "targets" => ids)).job
+      end
+
+      # What is left in the head may fight as well; where nothing is, the house's margin.
+      def limit(name, job, total, so_far, fought)
+        least = Money.round(total * (1 + ThreePoints.exact(job.car.house["call_margin"])))
+        return least unless name == "finish" && untouched.any?
+
+        live = Risk::LiveOdds.new({ "out" => @standing.out_uncounted }, job.targets, house: job.car.house)
+        ahead = Risk::Trouble.for(job.live_with(live)) or return least
+        plugs = so_far.total(fought.select { |one| one.of.is_a?(Profile::Target) })
+        [ahead.allowance.not_above_cents + (total - plugs), least].max
+      end
+
+      def to_go(job, fought)
+        left = Sheet.new(job).timed.reject { |piece| @state["done"].key?(piece.id) }
+        time = @standing.to_h["time"]
+        pace = time["left"].positive? ? time["to_go"] / time["left"] : 1
+        fights = fought.reject { |one| one.of.is_a?(Profile::Target) && over?(one) }
+        trouble = AmountSoFar.new(job)
+        points = fights.map { |one| trouble.minutes(one) }
+        left.sum(0.0) { |piece| piece.waiting ? piece.minutes : piece.minutes * pace } +
+          points.sum(0.0) { |one| one.mean + (SURE * Math.sqrt(one.variance)) } + cure(job, fights)
+      end
+
+      def cure(job, fights)
+        shells = fights.count { |one| one.kind == "broken" && job.removal&.leaves_shell?(one.of.cylinders.first) }
+        shells.positive? ? job.car.house["cure_minutes"] * (job.plan.order_of_work == "all-out" ? 1 : shells) : 0
+      end
+    end
+  end
+end
