@@ -197,7 +197,10 @@ RSpec.describe NimbleServer::Features::Jobs do
     # Everything above the plugs is off, one plug is new, the next one broke.
     def broken_job
       made = job(plate: "5-TOW-4I", cylinders: (1..8).to_a, works: %w[plug])
-      off = card(made)["sheet"]["pieces"].select { |row| row["kind"] == "remove" }.map { |row| mark("off", piece: row["id"]) }
+      off =
+        card(made)["sheet"]["pieces"]
+          .select { |row| row["kind"] == "remove" }
+          .map { |row| mark("off", piece: row["id"]) }
       broke = [
         mark("out", plug: "plug-1", outcome: "free"),
         mark("in", plug: "plug-1", how: "torque", piece: "target:plug-1:work"),
@@ -229,13 +232,20 @@ RSpec.describe NimbleServer::Features::Jobs do
         ["Take it out and finish", "Take it out, leave the rest", "Stop and close it up"]
       )
       expect(scopes.first["total_cents"]).to eq(money["so_far_cents"])
-      expect(scopes.map { |scope| scope["total_cents"] }).to eq(scopes.map { |scope| scope["total_cents"] }.sort.reverse)
+      expect(scopes.map { |scope| scope["total_cents"] }).to eq(
+        scopes.map { |scope| scope["total_cents"] }.sort.reverse
+      )
 
       given = { revision: yes["proposal"]["revision"], channel: "phone", recipient: "Ines Calloway", supersede: true }
       offer = @advisor.call(:post, "/api/quotes/#{id}/offers", given).last["offers"].first
       expect([stopped(made)["asked"], offer["supplement"]]).to eq([true, true])
       page = @advisor.call(:get, "/api/quotes/#{id}/preview").last.to_s
-      expect(page).to include("Something gave way", "Its shell is still in the head", "What now?", "cannot be driven")
+      expect(page).to include(
+        "Something gave way",
+        "Their shells are still in the head",
+        "What now?",
+        "cannot be driven"
+      )
 
       finish = offer["scopes"].first
       @advisor.call(
@@ -446,7 +456,7 @@ RSpec.describe NimbleServer::Features::Jobs do
     nm = card(made)["sheet"]["pieces"].find { |piece| piece["plug"] }["plug"]["torque_nm"]
     lb_ft = (nm / 1.3558179483).round(nm < 20 ? 1 : 0)
     expect(text).to include("#{nm} N·m (#{lb_ft} lb-ft)", "Plug 5")
-    expect(text).to match(/ [1-9](\.\d)? N·m \(\d+ lb-in\)/)
+    expect(text).to match(%r{ [1-9](\.\d)? N·m \(\d+ lb-in\)})
     expect(@bay.call(:get, "/api/jobs/#{made["id"]}/hand-over.pdf").first).to eq(409)
   end
 

@@ -54,7 +54,10 @@ RSpec.describe NimbleLedger::Card::WaysOn do
       "engine" => engine.source,
       "targets" => way.targets + way.tried.keys.map { |id| "left-#{id}" },
       "lines" => way.lines.map(&:to_h),
-      "override" => { "by_hours" => way.by_tenths / 10.0, "reason" => "plug 3 broke" }
+      "override" => {
+        "by_hours" => way.by_tenths / 10.0,
+        "reason" => "plug 3 broke"
+      }
     )
   end
 
@@ -85,6 +88,13 @@ RSpec.describe NimbleLedger::Card::WaysOn do
     off = marks.filter_map { |kind, values| values["piece"].sub("remove", "refit") if kind == "off" }
     expect(backs).to include(*off)
     expect(backs.grep(/plug-out/)).to eq(%w[step:plug-out-1:refit step:plug-out-3:refit])
+  end
+
+  it "put a new plug in where the old one is out, whatever is decided" do
+    out = [*marks, ["out", { "plug" => "plug-7", "outcome" => "free" }]]
+    found = described_class.new(asked, standing(asked, *out)).list.to_h { |way| [way.name, way.targets] }
+    expect([found["leave"], found["stop"]]).to eq([%w[plug-1 plug-3 plug-7], %w[plug-1 plug-7]])
+    expect(described_class.new(asked, standing(asked, *out)).left_cylinders).to eq([2, 4, 5, 6, 8])
   end
 
   it "stop and close up: nothing for an extraction that was not begun, no new plug where none went in" do

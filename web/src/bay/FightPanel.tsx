@@ -54,7 +54,6 @@ export function FightPanel({ fight, card, state, format, press, isAdvisor }: Pro
         <p>On the shelf: {card.sheet.shelf.map((one) => `${one.quantity} × ${one.what.toLowerCase()}`).join(", ")}.</p>
       )}
       {isShellLeft && <Cure minutes={card.sheet.cure_minutes} begun={state.waiting[CURE]} press={press} />}
-      {money?.over && <AskOn job={card.job.id} isAdvisor={isAdvisor} />}
       {money && (
         <p role="status">
           {money.over ? (
@@ -69,6 +68,7 @@ export function FightPanel({ fight, card, state, format, press, isAdvisor }: Pro
           )}
         </p>
       )}
+      {money?.over && <AskOn job={card.job.id} isAdvisor={isAdvisor} />}
     </Panel>
   );
 }

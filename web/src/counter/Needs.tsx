@@ -4,7 +4,7 @@ import { useNavigate } from "react-router";
 import { api, type CounterPage } from "../api/client";
 import { WHYS } from "../bay/whys";
 import { useSession } from "../session/SessionGate";
-import type { Formatter } from "../shared/format";
+import { type Formatter, list } from "../shared/format";
 import { Button, Heading, Mono, Notice, Small, Unseen } from "../shared/parts";
 import { MiniDescent } from "./MiniDescent";
 import { Columns, NeedRows } from "./rows";
@@ -185,9 +185,18 @@ type Happened = CounterPage["stopped"][number]["happened"];
 
 const GAVE: Record<string, string> = { broken: "broke", thread: "took its thread along" };
 
-/** "Plug 3 broke, plug 5 took its thread along" */
+/** "Plug 3 and plug 5 broke; plug 7 took its thread along" */
 const happenedWords = (rows: Happened): string =>
-  rows.map(({ kind, label }) => (GAVE[kind] ? `${label} ${GAVE[kind]}` : label)).join(", ");
+  [...new Set(rows.map((row) => row.kind))]
+    .map((kind) => {
+      const named = list(
+        rows.filter((row) => row.kind === kind).map((row, i) => (i > 0 ? lower(row.label) : row.label)),
+      );
+      return GAVE[kind] ? `${named} ${GAVE[kind]}` : named;
+    })
+    .join("; ");
+
+const lower = (text: string) => text.charAt(0).toLowerCase() + text.slice(1);
 
 /** What was offered: one amount, or one of several. */
 const offered = (row: Waiting, format: Formatter) =>

@@ -36,8 +36,8 @@ module NimbleLedger
         @standing = standing
         @job = standing.job
         @state = standing.state
-        @done = WorkDone.of(@job.targets, @state["done"])
         @fought = standing.fought
+        @done = WorkDone.of(@job.targets, @state["done"]) | out_whole
         freeze
       end
 
@@ -60,6 +60,12 @@ module NimbleLedger
       def left_cylinders = untouched.flat_map(&:cylinders).uniq.sort
 
       private
+
+      # Plugs that came out whole: a new one goes in whatever is decided.
+      def out_whole
+        out = @standing.out.keys
+        @job.asked.select { |target| target.plug? && out.include?(target.id) && !hurt.include?(target) }
+      end
 
       # Targets something happened to.
       def hurt = @fought.map(&:of).grep(Profile::Target).uniq

@@ -24,7 +24,7 @@ module NimbleServer
         end
 
         # @return [Array<String>]
-        def happened = @trouble.map { |row| said(row) }.uniq
+        def happened = @trouble.group_by { |row| key(row) }.flat_map { |key, rows| said(key, rows) }.uniq
 
         # What is done, in plain words; empty where nothing is.
         # @return [Array<String>]
@@ -35,13 +35,16 @@ module NimbleServer
 
         private
 
-        def said(row)
-          return @texts.say("page.stop.mishap", what: row["of"].split(" ", 2).last) if row["kind"] == "mishap"
+        def key(row) = row["kind"] == "broken" && engine.plug("construction") == "multi-piece" ? "shell" : row["kind"]
 
-          target = engine.target(row["of"])
-          cylinder = target&.cylinders&.first
-          shell = row["kind"] == "broken" && engine.plug("construction") == "multi-piece"
-          @texts.say("page.stop.#{shell ? "shell" : row["kind"]}", cylinder: cylinder)
+        # Those alike in one sentence.
+        def said(key, rows)
+          if key == "mishap"
+            return rows.map { |row| @texts.say("page.stop.mishap", what: row["of"].split(" ", 2).last) }
+          end
+
+          numbers = rows.flat_map { |row| engine.target(row["of"])&.cylinders.to_a }.uniq.sort
+          [@texts.say("page.stop.#{key}", count: numbers.size, list: @texts.list(numbers.map(&:to_s)))]
         end
 
         def engine = @engine ||= Library.engine(@shop, @offer.revision[:engine_profile_id])

@@ -86,7 +86,11 @@ module NimbleServer
           return nil if way.by_tenths.zero? || way.targets.empty?
 
           words = Stop.happened(@standing).map { |one| one["label"] }.uniq.join(", ")
-          { "by_hours" => way.by_tenths / 10.0, "reason" => "what happened: #{words}"[0, 120], "targets" => way.targets }
+          {
+            "by_hours" => way.by_tenths / 10.0,
+            "reason" => "what happened: #{words}"[0, 120],
+            "targets" => way.targets
+          }
         end
 
         # A line as an advisor would have entered it, at the same cents.
