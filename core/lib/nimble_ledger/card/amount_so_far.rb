@@ -41,9 +41,8 @@ module NimbleLedger
       def parts(fought)
         ours = fought.reject { |one| owed?(one) }
         kit = ours.any? { |one| one.kind == "broken" } ? [line(KIT, @job.car.house["extraction_kit_cents"])] : []
-        (kit + ours.map { |one| line(PARTS.fetch(one.kind) % { of: label(one) }, parts_cents(one)) }).select do |made|
-          made.cents.positive?
-        end
+        own = ours.map { |one| line(format(PARTS.fetch(one.kind), of: label(one)), parts_cents(one)) }
+        (kit + own).select { |made| made.cents.positive? }
       end
 
       # Minutes it takes.

@@ -9,12 +9,12 @@ module NimbleLedger
     #   WaysOn.new(card.request, standing).list.map(&:name)   #=> ["finish", "leave", "stop"]
     class WaysOn
       NAMES = Quote::Selection::WAYS
-      # A way's work on what nobody can count on: the likely figure is not enough, nor is the worst.
-      SURE = 0.8416 # standard deviations at eight of ten
+      SURE = 0.8416 # standard deviations at eight of ten: what an extraction is told to take
 
-      # name; targets: what is done; tried: opened for and left, with the steps that were taken off for it; by_tenths: hours beside the computed ones; lines: by
-      # hand, those of before with the parts of what happened; trouble: everything that happened, in the price from here
-      # on; total_cents; limit_cents; to_go: minutes on the clock until it is closed and tried.
+      # name; targets: what is done; tried: opened for and left, with the steps that were taken off for it; by_tenths:
+      # hours beside the computed ones; lines: by hand, those of before with the parts of what happened; trouble:
+      # everything that happened, in the price from here on; total_cents; limit_cents; to_go: minutes on the clock until
+      # it is closed and tried.
       Way =
         Struct.new(
           :name,
@@ -138,19 +138,32 @@ module NimbleLedger
       end
 
       def to_go(job, fought)
-        left = Sheet.new(job).timed.reject { |piece| @state["done"].key?(piece.id) }
-        time = @standing.to_h["time"]
-        pace = time["left"].positive? ? time["to_go"] / time["left"] : 1
-        fights = fought.reject { |one| one.of.is_a?(Profile::Target) && over?(one) }
-        trouble = AmountSoFar.new(job)
-        points = fights.map { |one| trouble.minutes(one) }
-        left.sum(0.0) { |piece| piece.waiting ? piece.minutes : piece.minutes * pace } +
-          points.sum(0.0) { |one| one.mean + (SURE * Math.sqrt(one.variance)) } + cure(job, fights)
+        fights = fought.reject { |one| over?(one) }
+        pieces_to_go(job) + extraction(job, fights) + cure(job, fights)
       end
 
+      # At the pace so far.
+      def pieces_to_go(job)
+        left = Sheet.new(job).timed.reject { |piece| @state["done"].key?(piece.id) }
+        left.sum(0.0) { |piece| piece.waiting ? piece.minutes : piece.minutes * pace }
+      end
+
+      def pace
+        time = @standing.to_h["time"]
+        time["left"].positive? ? time["to_go"] / time["left"] : 1
+      end
+
+      def extraction(job, fights)
+        trouble = AmountSoFar.new(job)
+        points = fights.map { |one| trouble.minutes(one) }
+        points.sum(0.0) { |one| one.mean + (SURE * Math.sqrt(one.variance)) }
+      end
+
+      # Adhesive cures once for all that are out together, else for each.
       def cure(job, fights)
         shells = fights.count { |one| one.kind == "broken" && job.removal&.leaves_shell?(one.of.cylinders.first) }
-        shells.positive? ? job.car.house["cure_minutes"] * (job.plan.order_of_work == "all-out" ? 1 : shells) : 0
+        shells = [shells, 1].min if job.plan.order_of_work == "all-out"
+        shells * job.car.house["cure_minutes"]
       end
     end
   end

@@ -32,12 +32,10 @@ module NimbleServer
         def picture(id)
           offer = Offers::Reading.new(@shop).find(@offer_id)
           texts = Documents::Texts.new("en")
-          seen = Stopped.of(@shop, offer, texts)
-          return nil if seen && seen.pictures.none? { |row| row.picture == id }
-
           jobs = @shop[:jobs].where(quote_id: offer.quote[:id])
-          job = (seen ? jobs : jobs.exclude(handed_over_at: nil)).first
-          job && !offer.revoked? ? Jobs::HandOverWords.new(@shop, job, Documents::Texts.new("en")).picture(id) : nil
+          jobs = jobs.exclude(handed_over_at: nil) unless Stopped.of(@shop, offer, texts)
+          job = jobs.first
+          job && !offer.revoked? ? Jobs::HandOverWords.new(@shop, job, texts).picture(id) : nil
         end
 
         # Notes that a person has looked; a decision it is not.
