@@ -106,7 +106,6 @@ class Screenshots
     draft = @stage.client.call(:post, "/api/workshop", begun).last
     profile = LAYERS.reduce(draft["profile"]) { |so_far, layer| drawn(so_far, *layer) }
     @stage.client.call(:put, "/api/workshop/QUAY-6", { version: 1, profile: profile })
-    picture("workshop-begin") { begin_engine }
     picture("workshop") do
       @stage.go("/workshop/QUAY-6", "Does it quote true?")
       @driver.find_element(css: "button[aria-label^='Layer 6']").click
@@ -134,13 +133,6 @@ class Screenshots
 
   def act(profile, act) =
     @stage.client.call(:post, "/api/workshop/acts", { profile: profile, act: act }).last["profile"]
-
-  def begin_engine
-    @stage.go("/engines", "AS04")
-    click("New engine")
-    @stage.see("A new engine")
-    fill("Your code for it" => "QUAY-6", "Name" => "Sideways V6, rear bank buried")
-  end
 
   def picture(name, width: 1280, height: 800, chart: "day")
     Browser.resize(@driver, width, height)
@@ -191,9 +183,28 @@ class Screenshots
     done = jobs.find { |row| row["finished_at"] }
     picture("bay-card", width: 820, height: 1180) { @stage.go("/bay/#{working["id"]}", "in hand") }
     picture("bench") { bench }
+    stop(working)
     @stage.client.call(:post, "/api/jobs/#{done["id"]}/hand-over", { odometer_km: 287_420 })
     offer = @stage.client.call(:get, "/api/quotes/#{done["quote_id"]}/yes").last["offers"].first
     picture("handed-over", width: 390, height: 1000) { @stage.go(URI(offer["link"]).path, "Your car is ready") }
+  end
+
+  # Plugs broke above the limit: the ways on, as the customer gets them.
+  def stop(job)
+    at = Time.now.utc
+    card = @stage.client.call(:get, "/api/jobs/#{job["id"]}").last
+    card["sheet"]["plugs"].each_with_index do |plug, i|
+      next if card["state"]["plugs"].dig(plug["key"], "out")
+
+      mark = { id: "stop#{i}", at: (at + i).strftime("%FT%T.000Z"), kind: "out", plug: plug["target"], outcome: "broken" }
+      handed = @stage.client.call(:post, "/api/jobs/#{job["id"]}/marks", { device: "tablet", marks: [mark] }).last
+      break if handed["standing"]["money"]["over"]
+    end
+    quote = @stage.client.call(:post, "/api/jobs/#{job["id"]}/ways-on").last["quote_id"]
+    revision = @stage.client.call(:get, "/api/quotes/#{quote}/yes").last["proposal"]["revision"]
+    given = { revision: revision, channel: "text", address: job["phone"] || "555 0104", recipient: job["customer"] }
+    offer = @stage.client.call(:post, "/api/quotes/#{quote}/offers", given).last["offers"].first
+    picture("stop", width: 390, height: 1300) { @stage.go(URI(offer["link"]).path, "What now?") }
   end
 
   def bench
