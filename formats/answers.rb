@@ -779,6 +779,7 @@ module Answers
       )
   }
   job = {
+    "id" => TEXT,
     "number" => INT,
     "quote_id" => TEXT,
     "title" => TEXT,

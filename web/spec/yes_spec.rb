@@ -112,6 +112,61 @@ RSpec.describe "the yes", type: :feature do
     expect(page).to have_no_text("They ask:")
   end
 
+  it "follows what the customer does on their page, and takes another way of sending in place of the first" do
+    id = offer_saved("4-TRE-1M", [5])
+    sign_in
+    open_page(id)
+    type(".")
+    click("Read out")
+    expect(page).to have_css("blockquote", text: "May we go ahead")
+    click("Send it another way")
+    expect(page).to have_field("Phone", with: "555 0141")
+    accessible
+    click("Send")
+    expect(page).to have_text("Text to 555 0141")
+    sent = Client.as("advisor@merrow.example").call(:get, "/api/quotes/#{id}/yes").last["offers"].first
+    link = Client.new
+    link.header "Content-Type", "application/x-www-form-urlencoded"
+    limit = sent["scopes"].first["limit_cents"]
+    link.post(URI(sent["link"]).path, URI.encode_www_form(act: "yes-0-#{limit}", name: "Ines"))
+    expect(page).to have_text("Ines said yes on the customer's page")
+    expect(page).to have_no_button("Yes, up to", exact: false)
+    expect(page).to have_css("a", text: /job \d+/)
+  end
+
+  it "asks how to go on after a break above the limit, from the Counter with one press" do
+    id = made_quote("5-TOW-4I", (1..8).to_a, works: %w[plug])
+    client = Client.as("advisor@merrow.example")
+    client.save(id)
+    offer = offered(id, channel: "phone", recipient: "Ada Island")
+    limit = offer["scopes"].first["limit_cents"]
+    said = { position: 0, answer: "yes", how: "phone", name: "Ada", limit_cents: limit }
+    client.call(:post, "/api/offers/#{offer["id"]}/answers", said)
+    job = client.call(:get, "/api/jobs").last["jobs"].find { |row| row["quote_id"] == id }
+    sign_in
+    marks =
+      (1..8).map do |n|
+        at = (Time.now.utc + n).strftime("%FT%T.000Z")
+        { id: "b#{n}", at: at, kind: "out", plug: "plug-#{n}", outcome: "broken" }
+      end
+    client.call(:post, "/api/jobs/#{job["id"]}/marks", { device: "tablet", marks: marks })
+    row = find("section[aria-label='Stopped, above what was agreed'] li", text: "5-TOW-4I")
+    expect(row).to have_text("Plug 1, plug 2")
+    accessible
+    row.click_button("Ask", exact: false)
+    expect(page).to have_text("A supplement to what was agreed")
+    expect(page).to have_css("tr", text: "Take it out and finish")
+    expect(page).to have_css("tr", text: "Stop and close it up")
+    within_frame(find("iframe")) { expect(page).to have_text("Something gave way. We stopped and ask.") }
+    click("Read out")
+    expect(page).to have_css("blockquote", text: "Take it out and finish")
+    click_button "Yes, up to", match: :first, exact: false
+    click_button "Keep the yes"
+    expect(page).to have_text("said yes by phone, up to", minimum: 2)
+    visit "/"
+    expect(page).to have_no_css("section[aria-label='Stopped, above what was agreed'] li", text: "5-TOW-4I")
+  end
+
   describe "the customer's page" do
     let(:sent) { offered(offer_saved("4-TRE-1M", [5])) }
     let(:address) { URI(sent["link"]).path }

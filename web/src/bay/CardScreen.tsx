@@ -147,6 +147,9 @@ function Card({ live, card, state, session, format }: CardProps) {
           <Choices>
             <Press onPress={() => void navigate("/bay")}>All jobs</Press>
             <Press onPress={() => setAsked("marks")}>Marked so far</Press>
+            {session.account?.role !== "technician" && (
+              <Press onPress={() => void navigate(`/quotes/${job.quote_id}/yes`)}>What was agreed</Press>
+            )}
             {state.started_at && !state.finished_at && (
               <>
                 <Press onPress={() => (state.paused ? press(mark("resume")) : setAsked("pause"))}>

@@ -1,7 +1,9 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
 import { Link, useNavigate, useParams } from "react-router";
 import styled from "styled-components";
 import { api, type NewOffer, type OfferAnswer, type YesPage } from "../api/client";
+import { useLive } from "../live/useLive";
 import { useSession } from "../session/SessionGate";
 import { useKeys } from "../shared/keys";
 import { Opened } from "../shared/Opened";
@@ -42,6 +44,7 @@ const Left = styled.div`
 /** The yes of a quote: what is offered to whom, the words for the phone, the customer's page, what was agreed. */
 export function YesRoute() {
   const { id = "" } = useParams();
+  useLive();
   const page = useQuery({ queryKey: ["yes", id], queryFn: () => api.yes(id), staleTime: 0 });
   return (
     <Opened page={page} what="the offer">
@@ -77,6 +80,7 @@ function YesScreen({ page }: { page: YesPage }) {
   const current = waiting(offers);
   const newest = offers[0];
   const fresh = proposal && (!newest || newest.revision < proposal.revision || newest.state === "expired");
+  const [again, setAgain] = useState(false);
   const problem = answer.error ?? act.error;
   const sheet = (one: (typeof offers)[number]) => (
     <OfferSheet
@@ -100,7 +104,12 @@ function YesScreen({ page }: { page: YesPage }) {
           <Small>
             Quote {quote.number} · {vehicle.description}
             {page.provisional && " · provisional: engine only sketched"}
-            {page.job && ` · job ${page.job.number}`}
+            {page.job && (
+              <>
+                {" "}
+                · <Link to={`/bay/${page.job.id}`}>job {page.job.number}</Link>
+              </>
+            )}
           </Small>
           <Link className="back" to={`/quotes/${quote.id}`}>
             The quote <KeyHint>.</KeyHint>
@@ -116,7 +125,7 @@ function YesScreen({ page }: { page: YesPage }) {
             <p>Nothing is saved yet. Save the quote; what is saved can be offered.</p>
           </Notice>
         )}
-        {fresh && writes && (
+        {proposal && (fresh || (again && current)) && writes && (
           <Offering
             key={proposal.revision}
             page={page}
@@ -124,8 +133,14 @@ function YesScreen({ page }: { page: YesPage }) {
             replaces={current?.recipient}
             isPending={offer.isPending}
             problem={offer.error}
-            onOffer={offer.mutate}
+            onOffer={(given) => offer.mutate(given, { onSuccess: () => setAgain(false) })}
           />
+        )}
+        {!fresh && !again && current && proposal && writes && (
+          <p style={{ marginTop: 16 }}>
+            <Button onPress={() => setAgain(true)}>Send it another way</Button>{" "}
+            <Small>The link, a text, a mail or paper in place of what went out.</Small>
+          </p>
         )}
         {offers.length > 0 && (
           <Heading style={{ margin: "22px 0 10px" }}>

@@ -86,8 +86,14 @@ module NimbleLedger
       def kept_and_tried(targets)
         kept = @job.asked & targets
         own = kept.flat_map { |target| @job.plan.chains.fetch(target) }
-        opened = (@job.targets - kept).to_h { |target| [target, @job.plan.chains.fetch(target) & off] }
+        opened = (@job.targets - kept).to_h { |target| [target, opened_for(target)] }
         [kept, opened.select { |target, steps| (steps - own).any? || (hurt.include?(target) && steps.any?) }]
+      end
+
+      # Steps that were taken off for a target; of a plug that is out all, whatever was marked.
+      def opened_for(target)
+        chain = @job.plan.chains.fetch(target)
+        hurt.include?(target) ? chain : chain & off
       end
 
       # Ids of steps that are off.

@@ -8,6 +8,7 @@ module NimbleServer
         # @param row [Hash] of jobs
         def self.shown(row)
           {
+            "id" => row[:id],
             "number" => row[:number],
             "quote_id" => row[:quote_id],
             "title" => row[:title],
