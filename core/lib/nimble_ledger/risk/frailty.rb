@@ -30,7 +30,7 @@ module NimbleLedger
         @whole = whole.select(&:finite?).sum(0.0)
         @broken = broken.select { |hazard| hazard.finite? && hazard.positive? }
         @left = left.select(&:finite?)
-        @factors, @weights = independent? ? [[1.0], [1.0]] : nodes
+        @kept = {} # nodes, when they are first summed over: a hazard needs none
         @joints = {}
         freeze
       end
@@ -54,7 +54,8 @@ module NimbleLedger
         return 0.0 if hazard.infinite?
 
         sum = 0.0
-        @factors.each_with_index { |factor, i| sum += @weights[i] * Math.exp(-factor * hazard) }
+        weights = self.weights
+        factors.each_with_index { |factor, i| sum += weights[i] * Math.exp(-factor * hazard) }
         sum
       end
 
@@ -63,7 +64,8 @@ module NimbleLedger
         return 1.0 if hazard.infinite?
 
         sum = 0.0
-        @factors.each_with_index { |factor, i| sum -= @weights[i] * NearZero.expm1(-factor * hazard) }
+        weights = self.weights
+        factors.each_with_index { |factor, i| sum -= weights[i] * NearZero.expm1(-factor * hazard) }
         sum
       end
 
@@ -72,8 +74,9 @@ module NimbleLedger
       # @return [Float] chance of just that
       def exactly(whole, broken)
         sum = 0.0
-        @factors.each_with_index do |factor, i|
-          chance = @weights[i] * Math.exp(-factor * whole)
+        weights = self.weights
+        factors.each_with_index do |factor, i|
+          chance = weights[i] * Math.exp(-factor * whole)
           broken.each { |hazard| chance *= -NearZero.expm1(-factor * hazard) }
           sum += chance
         end
@@ -100,6 +103,10 @@ module NimbleLedger
       def joint(lots) = @joints[lots] ||= worked_out(lots).freeze
 
       private
+
+      def factors = summed_over.first
+      def weights = summed_over.last
+      def summed_over = @kept[:nodes] ||= independent? ? [[1.0], [1.0]] : nodes
 
       # Of plugs alike every choice of so many is as likely as another: lots of one hazard are worked out as one, and
       # what breaks of them is dealt out after (measured: a fortieth of the time, eight plugs in five lots).
@@ -135,8 +142,8 @@ module NimbleLedger
       end
 
       def each_node(lots)
-        @factors.each_with_index do |factor, i|
-          yield @weights[i], lots.map { |lot| binomial(lot.count, factor * lot.hazard) }
+        factors.each_with_index do |factor, i|
+          yield weights[i], lots.map { |lot| binomial(lot.count, factor * lot.hazard) }
         end
       end
 
