@@ -72,73 +72,30 @@ module NimbleLedger
 
     def planner = car.planner
 
+    # What a job is beside its car and targets.
+    MEMBERS = %i[soak override discount diagnosis codes live without lines effort].freeze
+    private_constant :MEMBERS
+
+    # The same job with something else.
+    # @param targets [Array<Profile::Target>]
+    # @param car [Car]
+    # @return [Job]
+    def with(targets: asked, car: self.car, **changes) =
+      Job.new(car, targets, **MEMBERS.to_h { |name| [name, public_send(name)] }, **changes)
+
     # The same car and soak with other targets: hours set by hand were for others, the discount stays.
     # @param lines [Array<Price::HandLine>] work and parts by hand beside them
-    def with_targets(targets, lines: self.lines) =
-      Job.new(
-        car,
-        targets,
-        soak: soak,
-        discount: discount,
-        diagnosis: diagnosis,
-        codes: codes,
-        without: without,
-        lines: lines,
-        effort: effort
-      )
+    def with_targets(targets, lines: self.lines) = with(targets: targets, lines: lines, override: nil, live: nil)
 
     # Other work on the same car on a day of its own: what was set by hand for this job does not touch it.
     def another_day(targets) = Job.new(car, targets, soak: soak, codes: codes, without: without, effort: effort)
 
     # The same job on the car with other pins or equipment.
     # @param car [Car]
-    def on(car) =
-      Job.new(
-        car,
-        asked,
-        soak: soak,
-        override: override,
-        discount: discount,
-        diagnosis: diagnosis,
-        codes: codes,
-        live: live,
-        without: without,
-        lines: lines,
-        effort: effort
-      )
-
-    # The same job under way.
-    # @param live [Risk::LiveOdds]
-    def live_with(live) =
-      Job.new(
-        car,
-        asked,
-        soak: soak,
-        override: override,
-        discount: discount,
-        diagnosis: diagnosis,
-        codes: codes,
-        live: live,
-        without: without,
-        lines: lines,
-        effort: effort
-      )
+    def on(car) = with(car: car)
 
     # The same job with another soak protocol.
-    def with_soak(protocol) =
-      Job.new(
-        car,
-        asked,
-        soak: protocol,
-        override: override,
-        discount: discount,
-        diagnosis: diagnosis,
-        codes: codes,
-        live: live,
-        without: without,
-        lines: lines,
-        effort: effort
-      )
+    def with_soak(protocol) = with(soak: protocol)
 
     # Hours billed without removal trouble: the house quantile, moved by the advisor's override (model.md section 4).
     # @return [Integer] tenths of an hour
@@ -222,20 +179,7 @@ module NimbleLedger
 
     private
 
-    def bill(left) =
-      Job.new(
-        car,
-        left,
-        soak: soak,
-        override: override,
-        discount: discount,
-        diagnosis: diagnosis,
-        codes: codes,
-        live: live&.of(left),
-        without: without,
-        lines: lines,
-        effort: effort
-      )
+    def bill(left) = with(targets: left, live: live&.of(left))
 
     def opened = @opened ||= Access::WhileOpen.new(planner, targets, soak: soak, crank: crank, effort: effort)
   end

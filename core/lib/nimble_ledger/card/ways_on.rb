@@ -138,7 +138,7 @@ module NimbleLedger
         return least unless name == "finish" && untouched.any?
 
         live = Risk::LiveOdds.new({ "out" => @standing.out_uncounted }, job.targets, house: job.car.house)
-        ahead = Risk::Trouble.for(job.live_with(live)) or return least
+        ahead = Risk::Trouble.for(job.with(live: live)) or return least
         plugs = so_far.total(fought.select { |one| one.of.is_a?(Profile::Target) })
         [ahead.allowance.not_above_cents + (total - plugs), least].max
       end
