@@ -180,6 +180,7 @@ RSpec.describe NimbleServer::Features::Quotes::Desk do
     text = PDF::Inspector::Text.analyze(pdf).strings.join(" ")
     cents = advisor.call(:get, "/api/quotes/#{page["quote"]["id"]}/revisions/1").last["scopes"].first["total_cents"]
     expect(text).to include(format("$%.2f", cents / 100.0)).and include("4-TRE-1M").and include("Number 5 sits")
+    expect(text).not_to match(/Engine cold before|Battery negative off/) # for the bay: the card says it
   end
 
   describe "what is pinned and chosen" do

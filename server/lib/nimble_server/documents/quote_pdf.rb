@@ -74,7 +74,6 @@ module NimbleServer
         @pdf.move_down 3
         @pdf.text page["explanation"]["short"], leading: 2, color: INK
         descent(page["descent"], scope["answer"])
-        cautions(page["cautions"] || [])
         lines(scope["answer"])
         what_ifs(page["trouble"])
       end
@@ -118,15 +117,6 @@ module NimbleServer
           say("minutes", **minutes.slice("remove", "work", "refit", "house").transform_keys(&:to_sym)),
           say("range", half: hours["p50"], most: hours["p80"])
         ]
-      end
-
-      # What to take care of, at the step it belongs to; earlier revisions keep the words only.
-      def cautions(rows)
-        rows.each do |caution|
-          at, text = caution.is_a?(Hash) ? [caution["at"].join(", "), caution["text"]] : ["", caution]
-          @pdf.text [at, text].reject(&:empty?).join(": "), size: 8.5, leading: 1, color: SECOND
-        end
-        @pdf.move_down 6 if rows.any?
       end
 
       def lines(answer)

@@ -68,17 +68,6 @@ export function FrozenScope({ scope, letter }: { scope: FrozenRevision["scopes"]
           half of such jobs within {format.hours(hours.p50)} h, 80 of 100 within {format.hours(hours.p80)} h
         </span>
       </Small>
-      {(shown.cautions ?? []).map((caution) =>
-        typeof caution === "string" ? (
-          <Small as="p" key={caution}>
-            {caution}
-          </Small>
-        ) : (
-          <Small as="p" key={caution.text}>
-            {caution.at.join(", ")}: {caution.text}
-          </Small>
-        ),
-      )}
       <table>
         <tbody>
           {price?.lines.map((line, i) => (
