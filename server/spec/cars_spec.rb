@@ -36,6 +36,17 @@ RSpec.describe NimbleServer::Features::Vehicles::Car do
     expect(call(:put, id, "", { owner: nil }).last["vehicle"]["customer"]).to be_nil
   end
 
+  it "is one car however its plate is written" do
+    new = { description: "Breve", engine_code: "SK18" }
+    ["4 TRE 1M", "4tre-1m"].each do |plate|
+      status, body = @advisor.call(:post, "/api/vehicles", new.merge(plate: plate))
+      expect([status, body["error"]["message"]]).to eq([409, "A vehicle with the plate 4-TRE-1M is already here."])
+    end
+    status, = call(:put, @advisor.vehicle("4-TRE-1M")["id"], "", { plate: "4 TRE 1M" })
+    expect(status).to eq(200)
+    call(:put, @advisor.vehicle("4 TRE 1M")["id"], "", { plate: "4-TRE-1M" })
+  end
+
   it "is put right where plate, model or year were wrong, and is of no year still to come" do
     id = added
     plate = "PUT #{SecureRandom.hex(3)}".upcase

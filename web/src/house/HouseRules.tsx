@@ -129,7 +129,7 @@ export function HouseRules() {
   const wanted = name
     .trim()
     .toLowerCase()
-    .replaceAll(/[^a-z0-9]+/g, "-");
+    .replaceAll(/[^\p{L}\p{N}]+/gu, "-");
   const figure = house.data?.settings.find((row) => row.name === changing);
   const groups = [...new Set(house.data?.settings.map((row) => row.group))];
 

@@ -36,12 +36,7 @@ module NimbleServer
           end
           page
         rescue Sequel::UniqueConstraintViolation
-          raise Refusal.new(
-                  409,
-                  "plate_known",
-                  "A vehicle with the plate #{given["plate"]} is already here.",
-                  details: [{ "path" => "/plate", "message" => "is already known" }]
-                )
+          raise Plate.known(given["plate"])
         end
 
         # Notes what the odometer shows.
@@ -81,6 +76,7 @@ module NimbleServer
         # @return [Hash] columns
         def changed(row, given)
           ModelYear.check(given["year"], @shop.now)
+          Plate.refuse_known(@shop, given["plate"], except: row[:id])
           values = given.slice("plate", "description", "year").transform_keys(&:to_sym)
           values[:plate] = given["plate"].strip.upcase if given["plate"]
           values[:maker_number] = maker_number(given["maker_number"]) if given.key?("maker_number")

@@ -35,6 +35,7 @@ module NimbleServer
         # @raise [Refusal] when the plate is known already or the engine is not
         def add(given)
           ModelYear.check(given["year"], @shop.now)
+          Plate.refuse_known(@shop, given["plate"])
           Library.newest_engine(@shop, given["engine_code"])
           id =
             @shop.transaction do
@@ -57,12 +58,7 @@ module NimbleServer
             end
           Garage.card(find(id), @shop.now)
         rescue Sequel::UniqueConstraintViolation
-          raise Refusal.new(
-                  409,
-                  "plate_known",
-                  "A vehicle with the plate #{given["plate"]} is already here.",
-                  details: [{ "path" => "/plate", "message" => "is already known" }]
-                )
+          raise Plate.known(given["plate"])
         end
 
         # Notes what was learned of a car's past, so that its next quote starts from it. A key that is absent stays as
