@@ -191,20 +191,25 @@ class Screenshots
 
   # Plugs broke above the limit: the ways on, as the customer gets them.
   def stop(job)
-    at = Time.now.utc
-    card = @stage.client.call(:get, "/api/jobs/#{job["id"]}").last
-    card["sheet"]["plugs"].each_with_index do |plug, i|
-      next if card["state"]["plugs"].dig(plug["key"], "out")
-
-      mark = { id: "stop#{i}", at: (at + i).strftime("%FT%T.000Z"), kind: "out", plug: plug["target"], outcome: "broken" }
-      handed = @stage.client.call(:post, "/api/jobs/#{job["id"]}/marks", { device: "tablet", marks: [mark] }).last
-      break if handed["standing"]["money"]["over"]
-    end
+    break_plugs(job)
     quote = @stage.client.call(:post, "/api/jobs/#{job["id"]}/ways-on").last["quote_id"]
     revision = @stage.client.call(:get, "/api/quotes/#{quote}/yes").last["proposal"]["revision"]
     given = { revision: revision, channel: "text", address: job["phone"] || "555 0104", recipient: job["customer"] }
     offer = @stage.client.call(:post, "/api/quotes/#{quote}/offers", given).last["offers"].first
     picture("stop", width: 390, height: 1300) { @stage.go(URI(offer["link"]).path, "What now?") }
+  end
+
+  # One plug after another, until it is more than was agreed.
+  def break_plugs(job)
+    card = @stage.client.call(:get, "/api/jobs/#{job["id"]}").last
+    left = card["sheet"]["plugs"].reject { |plug| card["state"]["plugs"].dig(plug["key"], "out") }
+    left.each_with_index.find { |plug, i| broken(job, plug, i)["standing"]["money"]["over"] }
+  end
+
+  def broken(job, plug, index)
+    at = (Time.now.utc + index).strftime("%FT%T.000Z")
+    mark = { id: "stop#{index}", at: at, kind: "out", plug: plug["target"], outcome: "broken" }
+    @stage.client.call(:post, "/api/jobs/#{job["id"]}/marks", { device: "tablet", marks: [mark] }).last
   end
 
   def bench

@@ -287,7 +287,8 @@ RSpec.describe NimbleServer::Features::Engines::EngineLibrary do
           p["cylinders"].pop
           p["coils"].pop
           p["steps"].reject! { |step| step["id"] == "coil-4" }
-          p["targets"].reject! { |target| target["cylinder"] == 4 || target["id"] == "throttle-clean" }
+          gone = %w[throttle-clean cover-gasket]
+          p["targets"].reject! { |target| target["cylinder"] == 4 || gone.include?(target["id"]) }
         end
       expect(owner.call(:post, "/api/engines", three).first).to eq(201)
       moved = advisor.call(:post, "/api/quotes/#{page["quote"]["id"]}/engine").last

@@ -20,7 +20,7 @@ RSpec.describe "trouble on the Quote page", type: :feature do
     expect(page).to have_text("+#{plain.call(trouble["allowance"].first["extra_cents"])}")
     expect(page).to have_text("Not above, without a call")
     expect(page).to have_text(plain.call(trouble["not_above_cents"]))
-    expect(page).to have_text(/Ready\s+\w{3} \d+:\d\d/)
+    expect(page).to have_text(/Ready in an empty shop\s.*\w{3} \d+:\d\d/m)
     expect(page).to have_text("no trouble on the way: #{(trouble["no_trouble"] * 100).round} of 100 such jobs")
   end
 

@@ -34,9 +34,7 @@ module NimbleServer
         # @return [Hash] the card of the new vehicle
         # @raise [Refusal] when the plate is known already or the engine is not
         def add(given)
-          ModelYear.check(given["year"], @shop.now)
-          Plate.refuse_known(@shop, given["plate"])
-          Library.newest_engine(@shop, given["engine_code"])
+          refuse(given)
           id =
             @shop.transaction do
               customer =
@@ -60,6 +58,14 @@ module NimbleServer
         rescue Sequel::UniqueConstraintViolation
           raise Plate.known(given["plate"])
         end
+
+        # @raise [Refusal] for a year to come, a plate that is known, an engine that is not
+        def refuse(given)
+          ModelYear.check(given["year"], @shop.now)
+          Plate.refuse_known(@shop, given["plate"])
+          Library.newest_engine(@shop, given["engine_code"])
+        end
+        private :refuse
 
         # Notes what was learned of a car's past, so that its next quote starts from it. A key that is absent stays as
         # it was.
