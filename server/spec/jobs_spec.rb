@@ -261,6 +261,18 @@ RSpec.describe NimbleServer::Features::Jobs do
       expect([again.first, again.last["error"]["code"]]).to eq([409, "nothing_happened"])
     end
 
+    it "takes nothing out where only a thread came along, and says so" do
+      made = job(plate: "5-TOW-4I", cylinders: (1..8).to_a, works: %w[plug])
+      threads = (1..8).map { |n| mark("out", plug: "plug-#{n}", outcome: "thread") }
+      hand_in(made, mark("start"), *threads)
+      id = @advisor.call(:post, "/api/jobs/#{made["id"]}/ways-on").last["quote_id"]
+      titles = @advisor.call(:get, "/api/quotes/#{id}/yes").last["proposal"]["scopes"].map { |scope| scope["title"] }
+      expect(titles).to eq(["Put it right and finish", "Stop and close it up"])
+      page = @advisor.call(:get, "/api/quotes/#{id}/preview").last.to_s
+      expect(page).to include("All the work you agreed to is done.", "The threads of cylinders")
+      expect(page).not_to include("does not come out")
+    end
+
     it "stops and closes up where the customer says so: no extraction, no new plug that did not go in" do
       made, = broken_job
       id = @advisor.call(:post, "/api/jobs/#{made["id"]}/ways-on").last["quote_id"]

@@ -132,6 +132,14 @@ RSpec.describe NimbleLedger::Card::WaysOn do
     expect(found.total_cents).to eq(standing(mine, *marks).so_far_cents)
   end
 
+  it "say whether something is still in the head: not once it is out, and not for a thread" do
+    still = ->(*more) { described_class.new(asked, standing(asked, *more)).to_take_out? }
+    expect(still.call(*marks)).to be(true)
+    fight = marks.index { |kind, _| kind == "fight" }
+    expect(still.call(*marks, ["over", { "of" => "m#{fight}" }])).to be(false)
+    expect(still.call(["start"], ["out", { "plug" => "plug-5", "outcome" => "thread" }])).to be(false)
+  end
+
   it "are none where nothing happened" do
     expect(described_class.new(asked, standing(asked, ["start"])).list).to eq([])
   end

@@ -51,6 +51,9 @@ module NimbleLedger
         found.compact
       end
 
+      # Whether something has to come out of the head first: a plug broke, and what is left of it is still there.
+      def to_take_out? = @fought.any? { |one| one.kind == "broken" && !over?(one) }
+
       # Cylinders whose plug is not as it should be while nothing more is done.
       # @return [Array<Integer>]
       def open_cylinders = (hurt - @done).flat_map(&:cylinders).uniq.sort

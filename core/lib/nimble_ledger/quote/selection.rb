@@ -41,6 +41,7 @@ module NimbleLedger
               ),
             "plug" => Shape.string(max: 60),
             "way" => Shape.one_of(*WAYS),
+            "take_out" => Shape.boolean,
             "places" => Shape.list(Shape.integer(min: 1, max: 99), max: 32, unique: true),
             "tried" => Shape.map(Shape.list(Shape.string(max: 80), min: 1, max: Profile::MAX_STEPS), max: 64),
             "trouble" =>

@@ -46,6 +46,12 @@ module NimbleServer
           end
         end
 
+        # What a way on is called: nothing is taken out where nothing is left in the head.
+        # @param texts [Documents::Texts]
+        # @param way [String] one of NimbleLedger::Card::WaysOn::NAMES
+        def self.title(texts, way, take_out:) =
+          texts.say("page.way.#{way}#{"_out" if take_out && way != "stop"}")
+
         private
 
         def content(quote, ways)
@@ -59,7 +65,7 @@ module NimbleServer
 
         def scope(way)
           {
-            "name" => texts.say("page.way.#{way.name}"),
+            "name" => Stop.title(texts, way.name, take_out: @ways.to_take_out?),
             "cylinders" => [],
             "works" => [],
             "extras" => way.targets,
@@ -70,6 +76,7 @@ module NimbleServer
             "discount" => @card.request["discount"],
             "lines" => way.lines.map { |line| entered(line) },
             "way" => way.name,
+            "take_out" => @ways.to_take_out?,
             "places" => places(way),
             "trouble" => way.trouble,
             "limit_cents" => way.limit_cents,

@@ -22,7 +22,7 @@ module NimbleServer
 
         # As the advisor called it; else what is done at which cylinders. A way on after trouble has a name of its own.
         def title
-          return @texts.say("page.way.#{way_on}") if way_on
+          return Jobs::Stop.title(@texts, way_on, take_out: content["take_out"]) if way_on
           return scope.title if !scope.name.empty? || @texts.language == "en"
 
           works = content["works"].map { |work| @texts.say("work.#{work}") }
@@ -167,9 +167,16 @@ module NimbleServer
 
         # What a way on means: what if it fails, what stays in, whether the car can be driven.
         def way_note
-          fails = scope.request.dig("house", "extraction_fails").to_f * 100
-          values = { chance: money.number(fails.round(1)), cylinders: cylinders(content["places"].to_a) }
-          @texts.say("page.way.#{way_on}_note", **values)
+          numbers = content["places"].to_a
+          if way_on == "finish"
+            return @texts.say("page.way.finish_note") unless content["take_out"]
+
+            fails = scope.request.dig("house", "extraction_fails").to_f * 100
+            return @texts.say("page.way.finish_out_note", chance: money.number(fails.round(1)))
+          end
+          return @texts.say("page.way.closed_note") if numbers.empty?
+
+          @texts.say("page.way.#{way_on}_note", cylinders: cylinders(numbers))
         end
 
         def estimate = scope.estimate
