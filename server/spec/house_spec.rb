@@ -27,6 +27,7 @@ RSpec.describe NimbleServer::Features::HouseRules::House do
       "label" => "thin-wall socket",
       "engines" => %w[OC30 OJU3 QT14]
     )
+    expect(rows["scan-tool"]["engines"]).to include("KUJ6") # asked for by closing work
   end
 
   it "says every setting with its value and whether it is the shop's own" do

@@ -136,18 +136,18 @@ function YesScreen({ page }: { page: YesPage }) {
             onOffer={(given) => offer.mutate(given, { onSuccess: () => setAgain(false) })}
           />
         )}
-        {!fresh && !again && current && proposal && writes && (
-          <p style={{ marginTop: 16 }}>
-            <Button onPress={() => setAgain(true)}>Send it another way</Button>{" "}
-            <Small>The link, a text, a mail or paper in place of what went out.</Small>
-          </p>
-        )}
         {offers.length > 0 && (
           <Heading style={{ margin: "22px 0 10px" }}>
             <span>{current ? "Waiting for a yes" : "What was offered"}</span>
           </Heading>
         )}
         {offers.map(sheet)}
+        {!fresh && !again && current && proposal && writes && (
+          <p style={{ marginTop: 16 }}>
+            <Button onPress={() => setAgain(true)}>Send it another way</Button>{" "}
+            <Small>The link, a text, a mail or paper in place of what went out.</Small>
+          </p>
+        )}
         {offers.length > 0 && writes && (
           <p>
             <Small>

@@ -63,8 +63,8 @@ module NimbleServer
           end
         end
 
-        # Settings nothing on a screen follows yet: there is no bill, and quotes are computed by rules 2. They can be
-        # set (formats.md), and are not offered before they change something.
+        # Settings nothing on a screen follows yet: there is no bill. They can be set (formats.md), and are not offered
+        # before they change something.
         WITHOUT_EFFECT = %w[bill_hours].freeze
 
         # Every setting that has an effect, with its origin.
@@ -113,8 +113,7 @@ module NimbleServer
             .newest_of_each(@shop)
             .each_with_object({}) do |head, asked|
               engine = Library.engine(@shop, head[:id])
-              holders = engine.steps + engine.targets.flat_map(&:ways)
-              holders.flat_map(&:needs).each { |id| (asked[id] ||= []) << engine.code }
+              engine.equipment.each { |id| (asked[id] ||= []) << engine.code }
             end
         end
       end
