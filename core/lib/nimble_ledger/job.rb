@@ -97,6 +97,10 @@ module NimbleLedger
     # The same job with another soak protocol.
     def with_soak(protocol) = with(soak: protocol)
 
+    # Which power tools may touch a plug (House::Schools): steady impact is what one of the soaks is.
+    # @return [String]
+    def power_tools = soak == "overnight-impact" ? "after-soak" : car.house["power_tools"]
+
     # Hours billed without removal trouble: the house quantile, moved by the advisor's override (model.md section 4).
     # @return [Integer] tenths of an hour
     def quoted_tenths = [plan.job.quoted_tenths + override_tenths, 0].max

@@ -92,13 +92,14 @@ RSpec.describe NimbleLedger::House::Schools do
       expect(sheet["schools"]["temperature"]).to eq("crack-warm")
     end
 
-    it "adds the wait of a warm engine of its mass, and none beside a longer soak" do
-      engine = Engines.engine("JIV6")
-      cooling = NimbleLedger::Time::Cooling.minutes(engine, "warm", defaults)
+    it "adds the wait of a warm engine of its mass, before any fluid goes on it" do
+      cooling = NimbleLedger::Time::Cooling.minutes(Engines.engine("JIV6"), "warm", defaults)
       expect(job("JIV6", %w[plug-1], warm).plan.wait_minutes).to eq(cooling)
-      soaked = job("JIV6", %w[plug-1], warm, soak: "short")
-      expect(soaked.plan.wait_minutes).to eq(cooling)
-      expect(soaked.plan.sequence.acts["soak"]).to eq(%w[clean fluid])
+      soaked = job("JIV6", %w[plug-1], warm, soak: "short").plan
+      expect(soaked.wait_minutes).to eq(cooling + defaults["soaks"]["short"]["wait"])
+      expect(soaked.sequence.acts["soak"]).to eq(%w[clean fluid])
+      in_order = %w[house:crack-warm wait:cool soak wait:soak]
+      expect(soaked.sequence.ids & in_order).to eq(in_order)
       expect(job("JIV6", %w[coil-1], warm).plan.wait_minutes).to eq(0)
       expect(job("JIV6", %w[plug-1], warm, rules: 2).plan.wait_minutes).to eq(0)
     end
@@ -157,6 +158,15 @@ RSpec.describe NimbleLedger::House::Schools do
     dry = said(card("JIV6", %w[plug-1], { "power_tools" => "after-soak" }))
     wet = said(card("JIV6", %w[plug-1], { "power_tools" => "after-soak" }, soak: "short"))
     expect([dry, wet].map { |words| words.grep(/low impact/).size }).to eq([0, 1])
+  end
+
+  it "says of power tools what the soak does, never that nothing but the hand touches a plug" do
+    code = Engines.codes.find { |one| Engines.engine(one).soaks.include?("overnight-impact") }
+    plug = Engines.engine(code).targets.find(&:plug?).id
+    sheet = card(code, [plug], {}, soak: "overnight-impact")
+    says = sheet["in_force"].find { |row| row["setting"] == "power_tools" }["says"]
+    expect(says).to start_with("steady low impact after a soak")
+    expect(said(sheet).grep(/Steady low impact/).size).to be >= 1
   end
 
   describe "near ties" do

@@ -113,13 +113,9 @@ module NimbleLedger
         own
       end
 
-      # What a warm head takes to cool once its plugs are cracked loose, beside the soak's own wait.
+      # What a warm head takes to cool once its plugs are cracked loose.
       # @return [Numeric] minutes
-      def cooling_minutes
-        return 0 if !cracked_warm? || overnight?
-
-        [Time::Cooling.minutes(engine, "warm", car.house) - car.house["soaks"][soak]["wait"], 0].max
-      end
+      def cooling_minutes = cracked_warm? ? Time::Cooling.minutes(engine, "warm", car.house) : 0
 
       def wait_minutes = waits.sum(0.0, &:minutes)
 

@@ -70,12 +70,11 @@ module NimbleLedger
           end
       end
 
-      # What the house's schools say of a plug coming out.
+      # What the house's schools say of a plug coming out; blows only after a soak.
       def by_school
-        power =
-          house["power_tools"] == "after-soak" && !@job.plan.soaked_together? ? nil : Words::POWER[house["power_tools"]]
+        dry = @job.power_tools == "after-soak" && !@job.plan.soaked_together?
         galls = Words::GALLS if House::Precedence.galls?(house["chirp"], engine)
-        [power, galls].compact
+        [(Words::POWER[@job.power_tools] unless dry), galls].compact
       end
 
       def house = @job.car.house

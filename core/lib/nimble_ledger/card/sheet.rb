@@ -172,9 +172,12 @@ module NimbleLedger
       def in_force
         about = @job.targets.any?(&:plug?) ? %w[plugs] : []
         House::Schools
-          .in_force(@house.with({ "compound" => @compound ? "film" : "none" }), of: about, at_work: true)
+          .in_force(as_done, of: about, at_work: true)
           .map { |one| { "setting" => one.setting, "question" => one.question, "says" => one.says, "why" => one.why } }
       end
+
+      # The house's figures as they come out on this job.
+      def as_done = @house.with({ "compound" => @compound ? "film" : "none", "power_tools" => @job.power_tools })
 
       def shelf
         trouble = Risk::Trouble.for(@job) or return []

@@ -118,7 +118,6 @@ module NimbleLedger
         @turns.each { |turn| others(turn).each { |step| remove(step, turn.cylinder) } }
         @list.crack_warm if cracked_warm?
         soak if soaked?
-        @list.cool_down if cracked_warm?
         plugs_together? ? all_out_and_in : @turns.each { |turn| plugs_of(turn) }
         shared_plugs.each { |target| work_on(target, nil) } unless plugs_together?
         @turns.each { |turn| other_work(turn) }

@@ -60,10 +60,10 @@ module NimbleLedger
         wait("wait:soak", @plan.soak, "soak", minutes, true)
       end
 
-      # Every plug an eighth of a turn while the head is warm: minutes of their own work.
-      def crack_warm = mark("house:crack-warm", "house", "crack-warm")
-
-      def cool_down
+      # Every plug an eighth of a turn while the head is warm: minutes of their own work. Then it cools before anything
+      # else is done: no fluid goes on a warm engine.
+      def crack_warm
+        mark("house:crack-warm", "house", "crack-warm")
         minutes = @plan.cooling_minutes
         wait("wait:cool", "cool", "cooling down", minutes, true) if minutes.positive?
       end
