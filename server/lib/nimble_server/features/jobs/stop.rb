@@ -49,8 +49,7 @@ module NimbleServer
         # What a way on is called: nothing is taken out where nothing is left in the head.
         # @param texts [Documents::Texts]
         # @param way [String] one of NimbleLedger::Card::WaysOn::NAMES
-        def self.title(texts, way, take_out:) =
-          texts.say("page.way.#{way}#{"_out" if take_out && way != "stop"}")
+        def self.title(texts, way, take_out:) = texts.say("page.way.#{way}#{"_out" if take_out && way != "stop"}")
 
         private
 
