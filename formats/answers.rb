@@ -733,6 +733,8 @@ module Answers
         "taken_by" => maybe(TEXT)
       }
     )
+  # That and why something was taken back.
+  taken_back = object({ "reason" => TEXT, "at" => TEXT, "by" => maybe(TEXT) })
   offer = {
     "id" => TEXT,
     "revision" => INT,
@@ -759,7 +761,8 @@ module Answers
             "before_cents" => INT,
             "state" => state,
             "spoken" => list(TEXT),
-            "answer" => maybe(said)
+            "answer" => maybe(said),
+            "struck" => maybe(taken_back)
           }
         )
       ),
@@ -777,6 +780,28 @@ module Answers
           }
         )
       )
+  }
+  # Where a quote stands, as lists say it.
+  stage = {
+    "vehicle_id" => TEXT,
+    "stage" =>
+      words(
+        "draft",
+        "saved",
+        "waiting",
+        "seen",
+        "lapsed",
+        "declined",
+        "agreed",
+        "in-bay",
+        "done",
+        "handed-over",
+        "called-off"
+      ),
+    "stage_at" => TEXT,
+    "reason" => maybe(TEXT),
+    "job_id" => maybe(TEXT),
+    "put_away" => BOOL
   }
   job = {
     "id" => TEXT,
@@ -967,7 +992,7 @@ module Answers
               )
             ),
           "offers" => list(ref("Offer")),
-          "job" => maybe(object(job))
+          "job" => maybe(object(job.merge("called_off" => maybe(taken_back), "begun" => BOOL)))
         }
       ),
     "Counter" =>
@@ -1001,6 +1026,7 @@ module Answers
             ),
           "waiting" => list(object(waiting)),
           "lapsed" => list(object(waiting)),
+          "declined" => list(object(waiting.merge("offer_id" => TEXT, "reason" => TEXT, "at" => TEXT))),
           "agreed" =>
             list(
               object(
@@ -1013,6 +1039,7 @@ module Answers
                   "job_id" => TEXT,
                   "started_at" => maybe(TEXT),
                   "finished_at" => maybe(TEXT),
+                  "called_off" => BOOL,
                   "done_minutes" => maybe(NUM),
                   "found" => INT,
                   "paused" => maybe(TEXT),
@@ -1431,7 +1458,8 @@ module Answers
           "arrived_at" => maybe(TEXT),
           "started_at" => maybe(TEXT),
           "finished_at" => maybe(TEXT),
-          "handed_over_at" => maybe(TEXT)
+          "handed_over_at" => maybe(TEXT),
+          "called_off_at" => maybe(TEXT)
         },
         { "cold_at" => maybe(TEXT) }
       ),
@@ -1722,7 +1750,32 @@ module Answers
     "Sheet" => sheet,
     "Shown" => shown,
     "QuoteCard" =>
-      object(quote.merge("plate" => TEXT, "description" => TEXT, "engine_code" => TEXT, "customer" => maybe(TEXT))),
+      object(
+        quote.merge("plate" => TEXT, "description" => TEXT, "engine_code" => TEXT, "customer" => maybe(TEXT), **stage)
+      ),
+    "CarFile" =>
+      object(
+        {
+          "car" => ref("CarPage"),
+          "cylinders" => list(INT),
+          "quotes" => list(ref("QuoteCard")),
+          "findings" => list(ref("Finding")),
+          "letters" =>
+            list(
+              object(
+                {
+                  "quote_id" => TEXT,
+                  "number" => INT,
+                  "kind" => words("offer", "struck", "called-off"),
+                  "channel" => words("text", "mail"),
+                  "address" => TEXT,
+                  "state" => words("queued", "sending", "delivered", "failed", "bounced"),
+                  "at" => TEXT
+                }
+              )
+            )
+        }
+      ),
     "QuoteList" => object({ "quotes" => list(ref("QuoteCard")) }),
     "Draft" => draft,
     "Revision" => revision,

@@ -334,6 +334,8 @@ module Contract
           "id" => Shape.string(max: 36, pattern: /\A\h{8}-\h{4}-\h{4}-\h{4}-\h{12}\z/)
         }
       ),
+    "StrikeYes" => Shape.object(required: { "position" => Shape.integer(max: 20), "reason" => Shape.string(max: 200) }),
+    "CallOff" => Shape.object(required: { "reason" => Shape.string(max: 200) }),
     "ProposeFound" => Shape.object(required: { "mark" => Shape.string(max: 40) }),
     "HandOver" =>
       Shape.object(optional: { "odometer_km" => Shape.nullable(Shape.integer(max: 10_000_000, unit: "km")) }),
@@ -824,6 +826,18 @@ module Contract
       "/api/quotes/{id}" => {
         "get" => operation("A quote with its working copy, priced", "QuotePage", path: ["id"], refused: ["404"])
       },
+      "/api/quotes/{id}/put-away" => {
+        "post" =>
+          operation(
+            "Take a quote off the lists; a search still finds it",
+            "QuoteCard",
+            path: ["id"],
+            refused: %w[404 409]
+          )
+      },
+      "/api/quotes/{id}/bring-back" => {
+        "post" => operation("Put it back on the lists", "QuoteCard", path: ["id"], refused: ["404"])
+      },
       "/api/quotes/{id}/engine" => {
         "post" =>
           operation("Move the quote to the newest revision of its engine", "QuotePage", path: ["id"], refused: ["404"])
@@ -929,6 +943,9 @@ module Contract
       "/api/counter" => {
         "get" => operation("What needs somebody now", "Counter")
       },
+      "/api/vehicles/{id}/file" => {
+        "get" => operation("Everything the shop has on one car", "CarFile", path: ["id"], refused: ["404"])
+      },
       "/api/find" => {
         "get" => operation("Cars, people, quotes and jobs by words", "Found", query: ["search"])
       },
@@ -974,6 +991,19 @@ module Contract
       },
       "/api/offers/{id}/retry" => {
         "post" => operation("Try its message once more", "YesPage", path: ["id"], refused: ["404"])
+      },
+      "/api/offers/{id}/strike" => {
+        "post" =>
+          operation(
+            "Strike a yes that was kept by mistake: it stays in the record, and nothing follows from it",
+            "YesPage",
+            path: ["id"],
+            body: "StrikeYes",
+            refused: %w[404 409]
+          )
+      },
+      "/api/offers/{id}/no-read" => {
+        "post" => operation("Somebody has read a customer's no", "Counter", path: ["id"], refused: ["404"])
       },
       "/api/questions/{id}/settled" => {
         "post" => operation("A customer's question was answered", "YesPage", path: ["id"], refused: ["404"])
@@ -1035,6 +1065,19 @@ module Contract
             path: ["id"],
             refused: %w[404 409]
           )
+      },
+      "/api/jobs/{id}/call-off" => {
+        "post" =>
+          operation(
+            "Call a job off: the customer no longer wants it",
+            "YesPage",
+            path: ["id"],
+            body: "CallOff",
+            refused: %w[404 409]
+          )
+      },
+      "/api/jobs/{id}/take-up" => {
+        "post" => operation("Take a job up again that was called off", "YesPage", path: ["id"], refused: %w[404 409])
       },
       "/api/jobs/{id}/hand-over" => {
         "post" =>

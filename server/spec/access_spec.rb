@@ -339,6 +339,39 @@ RSpec.describe "who may see what" do
       },
       other: 404
     },
+    "POST /api/jobs/:id/call-off" => {
+      body: {
+        reason: "sold"
+      },
+      other: 404
+    },
+    "POST /api/jobs/:id/take-up" => {
+      body: {
+      },
+      other: 404
+    },
+    "POST /api/offers/:id/strike" => {
+      body: {
+        position: 0,
+        reason: "a slip"
+      },
+      other: 404
+    },
+    "POST /api/offers/:id/no-read" => {
+      body: {
+      },
+      other: 404
+    },
+    "POST /api/quotes/:id/put-away" => {
+      body: {
+      },
+      other: 404
+    },
+    "POST /api/quotes/:id/bring-back" => {
+      body: {
+      },
+      other: 404
+    },
     "POST /api/jobs/:id/ways-on" => {
       body: {
       },
@@ -374,6 +407,9 @@ RSpec.describe "who may see what" do
       other: :own
     },
     "GET /api/vehicles/:id" => {
+      other: 404
+    },
+    "GET /api/vehicles/:id/file" => {
       other: 404
     },
     "PUT /api/vehicles/:id" => {

@@ -101,7 +101,7 @@ RSpec.describe NimbleServer::Features::Offers do
     expect(everything).not_to include(secret)
     letters = NimbleServer::Features::Outbox::Letters.new(NimbleServer::Shop.new(@db, shop_id))
     found = NimbleServer::Features::Offers::Reading.new(NimbleServer::Shop.new(@db, shop_id)).find(sent["id"])
-    expect(letters.put(found, subject: "again", body: "again")).to be(false)
+    expect(letters.put(found, kind: "offer", subject: "again", body: "again")).to be(false)
     expect(@db[:messages].where(offer_id: sent["id"]).count).to eq(1)
   end
 

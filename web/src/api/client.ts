@@ -6,6 +6,7 @@ type Schemas = components["schemas"];
 export type Session = Schemas["Session"];
 export type Vehicle = Schemas["Vehicle"];
 export type Engine = Schemas["Engine"];
+export type CarFile = Schemas["CarFile"];
 export type QuoteCard = Schemas["QuoteCard"];
 export type QuotePage = Schemas["QuotePage"];
 export type Priced = Schemas["Priced"];
@@ -239,6 +240,15 @@ export const api = {
     unwrap(client.POST("/api/jobs/{id}/hand-over", { params: { path: { id } }, body: { odometer_km } })),
   keepPicture: (job: string, id: string, data: string) =>
     unwrap(client.POST("/api/jobs/{id}/pictures", { params: { path: { id: job } }, body: { id, data } })),
+  callOff: (job: string, reason: string) =>
+    unwrap(client.POST("/api/jobs/{id}/call-off", { params: { path: { id: job } }, body: { reason } })),
+  takeUp: (job: string) => unwrap(client.POST("/api/jobs/{id}/take-up", { params: { path: { id: job } } })),
+  strikeYes: (offer: string, position: number, reason: string) =>
+    unwrap(client.POST("/api/offers/{id}/strike", { params: { path: { id: offer } }, body: { position, reason } })),
+  readNo: (offer: string) => unwrap(client.POST("/api/offers/{id}/no-read", { params: { path: { id: offer } } })),
+  putAway: (quote: string) => unwrap(client.POST("/api/quotes/{id}/put-away", { params: { path: { id: quote } } })),
+  bringBack: (quote: string) => unwrap(client.POST("/api/quotes/{id}/bring-back", { params: { path: { id: quote } } })),
+  carFile: (id: string) => unwrap(client.GET("/api/vehicles/{id}/file", { params: { path: { id } } })),
   counter: () => unwrap(client.GET("/api/counter")),
   find: (search: string) => unwrap(client.GET("/api/find", { params: { query: { search } } })),
   yes: (id: string) => unwrap(client.GET("/api/quotes/{id}/yes", { params: { path: { id } } })),

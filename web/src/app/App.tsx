@@ -26,6 +26,7 @@ const router = createBrowserRouter([
       { path: "quotes/:id/trace", ...screen("trace") },
       { path: "bay", ...screen("jobs") },
       { path: "bay/:id", ...screen("card") },
+      { path: "cars/:id", ...screen("car") },
       { path: "bench", ...screen("bench") },
       { path: "engines", ...screen("engines") },
       { path: "engines/:code", ...screen("engine") },

@@ -125,6 +125,14 @@ function Card({ live, card, state, session, format }: CardProps) {
             </p>
           </Notice>
         )}
+        {job.called_off_at && (
+          <Notice role="alert" className="wide">
+            <p>
+              The customer has called this job off, {format.lately(job.called_off_at)}. Close up what is open; renew
+              nothing more.
+            </p>
+          </Notice>
+        )}
         <ToFindOut card={card} />
         <div className="wide">
           <DescentMap sheet={sheet} state={state} now={hand?.piece.id ?? null} below={below(card, state, format)} />

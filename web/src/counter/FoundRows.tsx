@@ -1,7 +1,8 @@
-import { useNavigate } from "react-router";
+import { Link, useNavigate } from "react-router";
 import type { Found, Vehicle } from "../api/client";
 import { useSession } from "../session/SessionGate";
 import { Heading, KeyHint, Mono, Notice, Small, Unseen } from "../shared/parts";
+import { QuoteRows } from "./QuoteRows";
 import { Columns, PressRows } from "./rows";
 
 interface Props {
@@ -26,7 +27,7 @@ export function FoundRows({ found, asked, isFetching, isPending, onStart, onPers
         </Heading>
         <PressRows>
           {found.vehicles.map((vehicle, i) => (
-            <li key={vehicle.id} data-first={i === 0 && asked ? "" : undefined}>
+            <li key={vehicle.id} data-acts="" data-first={i === 0 && asked ? "" : undefined}>
               <button type="button" onClick={() => onStart(vehicle)} disabled={!writes || isPending}>
                 {writes && <Unseen>Start a quote for </Unseen>}
                 <Mono>{vehicle.plate}</Mono>
@@ -38,6 +39,11 @@ export function FoundRows({ found, asked, isFetching, isPending, onStart, onPers
                   {vehicle.odometer_km ? ` · ${format.distance(vehicle.odometer_km)}` : ""}
                 </Small>
               </button>
+              <Small className="acts">
+                <Link to={`/cars/${vehicle.id}`}>
+                  Car <Unseen>{vehicle.plate}</Unseen>
+                </Link>
+              </Small>
             </li>
           ))}
         </PressRows>
@@ -99,23 +105,7 @@ export function FoundRows({ found, asked, isFetching, isPending, onStart, onPers
             {!asked && <p>Choose a vehicle to start one.</p>}
           </Notice>
         ) : (
-          <PressRows>
-            {found.quotes.map((quote) => (
-              <li key={quote.id}>
-                <button type="button" onClick={() => void navigate(`/quotes/${quote.id}`)}>
-                  <Unseen>{`Open quote ${quote.number} for `}</Unseen>
-                  <Mono>{quote.plate}</Mono>
-                  <span className="clip">{quote.summary || "Not saved yet"}</span>
-                  <span className="figure">{quote.total_cents === null ? "" : format.money(quote.total_cents)}</span>
-                  <Small className="sub">
-                    {quote.customer && `${quote.customer} · `}Quote {quote.number} ·{" "}
-                    {quote.latest_revision ? `revision ${quote.latest_revision}` : "draft"} ·{" "}
-                    {format.when(quote.updated_at)}
-                  </Small>
-                </button>
-              </li>
-            ))}
-          </PressRows>
+          <QuoteRows quotes={found.quotes} />
         )}
       </div>
     </Columns>

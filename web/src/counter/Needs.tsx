@@ -1,6 +1,6 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import type { ReactNode } from "react";
-import { useNavigate } from "react-router";
+import { Link, useNavigate } from "react-router";
 import { api, type CounterPage } from "../api/client";
 import { WHYS } from "../bay/whys";
 import { useSession } from "../session/SessionGate";
@@ -38,11 +38,15 @@ export function Needs({ needs, onStart, isPending }: Props) {
     ) : (
       <span />
     );
+  const read = useMutation({
+    mutationFn: api.readNo,
+    onSuccess: (counter) => queries.setQueryData(["counter"], counter),
+  });
   const ask = useMutation({
     mutationFn: api.askWays,
     onSuccess: ({ quote_id }) => void navigate(`/quotes/${quote_id}/yes`),
   });
-  const { stopped, questions, undelivered, waiting, lapsed, agreed, unsent, due, follow_ups } = needs;
+  const { stopped, questions, undelivered, waiting, lapsed, declined, agreed, unsent, due, follow_ups } = needs;
   const inWork = agreed.filter((row) => row.started_at && !row.finished_at);
   const ready = agreed.filter((row) => row.finished_at);
   const ahead = agreed.filter((row) => !row.started_at);
@@ -51,9 +55,8 @@ export function Needs({ needs, onStart, isPending }: Props) {
       Card <Unseen>of job {row.job}</Unseen>
     </Button>
   );
-  const nothing = [stopped, questions, undelivered, waiting, lapsed, agreed, unsent, due, follow_ups].every(
-    (list) => list.length === 0,
-  );
+  const ours = [stopped, questions, undelivered, waiting, lapsed, declined, unsent];
+  const nothing = [...ours, agreed, due, follow_ups].every((list) => list.length === 0);
   if (nothing)
     return (
       <Notice style={{ marginTop: 22 }}>
@@ -117,6 +120,16 @@ export function Needs({ needs, onStart, isPending }: Props) {
             </Row>
           ))}
         </Part>
+        <Part title="They said no" count={declined.length}>
+          {declined.map((row) => (
+            <Row key={row.offer_id} plate={row.plate} who={row.customer} wish={row.wishes}>
+              {row.reason ? `“${row.reason}”` : "without a reason"} · {offered(row, format)} · {format.lately(row.at)}
+              {" · "}
+              <Link to={`/quotes/${row.quote_id}/yes`}>quote {row.number}</Link>
+              {act("Read", `the no of ${row.customer} to quote ${row.number}`, () => read.mutate(row.offer_id))}
+            </Row>
+          ))}
+        </Part>
         <Part title="Saved, not offered yet" count={unsent.length}>
           {unsent.map((row) => (
             <Row key={row.id} plate={row.plate} who={row.customer ?? "No owner noted"}>
@@ -140,6 +153,7 @@ export function Needs({ needs, onStart, isPending }: Props) {
         <Part title="In the bay" count={inWork.length}>
           {inWork.map((row) => (
             <Row key={row.job} plate={row.plate} who={row.title} descent={row.descent} done={row.done_minutes}>
+              {row.called_off && "Called off · "}
               {row.customer} · since {format.lately(row.started_at ?? row.at)}
               {row.paused && ` · ${WHYS.find(([why]) => why === row.paused)?.[1] ?? row.paused}`}
               {row.found > 0 && ` · found ${row.found === 1 ? "something" : `${row.found} things`}`}

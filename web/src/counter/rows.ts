@@ -49,7 +49,7 @@ export const PressRows = styled.ul`
   li {
     border-bottom: 1px solid var(--rule);
   }
-  button {
+  > li > button {
     width: 100%;
     text-align: left;
     border: 0;
@@ -61,11 +61,34 @@ export const PressRows = styled.ul`
     align-items: baseline;
     grid-template-columns: 106px minmax(0, 1fr) auto;
   }
+  li[data-acts] {
+    display: grid;
+    grid-template-columns: minmax(0, 1fr) auto;
+    align-items: center;
+  }
+  li[data-away] > button {
+    color: var(--second);
+    text-decoration: line-through;
+  }
+  .acts {
+    display: grid;
+    justify-items: end;
+    gap: 2px;
+    padding-left: 12px;
+    min-width: 76px;
+    line-height: 24px;
+  }
+  .acts button {
+    width: auto;
+    padding: 0;
+    display: inline;
+    min-height: 24px;
+  }
   button:disabled {
     cursor: default;
   }
-  button:enabled:hover,
-  li[data-first] button {
+  > li > button:enabled:hover,
+  > li[data-first] > button {
     background: var(--sheet);
   }
   .figure {

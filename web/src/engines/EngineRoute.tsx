@@ -12,7 +12,7 @@ import { list } from "../shared/format";
 import { useSession } from "../session/SessionGate";
 import { useKeys } from "../shared/keys";
 import { Loaded } from "../shared/Loaded";
-import { Button, Heading, KeyHint, Mono, Notice, Part, BookPage, Small, Strong } from "../shared/parts";
+import { BookPage, Button, Heading, KeyHint, LoneLink, Mono, Notice, Part, Small, Strong } from "../shared/parts";
 import { Cautions, PlugFacts, Soundings, Steps, Table } from "./EngineTables";
 
 const Top = styled.div`
@@ -116,9 +116,9 @@ function EnginePage({ engine, work, onWork, stale }: Props) {
               {" · "}
             </>
           )}
-          <a href={`/api/engines/${encodeURIComponent(engine.code)}/export?revision=${shown}`} download>
+          <LoneLink href={`/api/engines/${encodeURIComponent(engine.code)}/export?revision=${shown}`} download>
             Export the profile
-          </a>
+          </LoneLink>
         </div>
       </header>
       {account.role !== "technician" && (

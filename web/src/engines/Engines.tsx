@@ -6,7 +6,7 @@ import { ruledTable } from "../shared/ruledTable";
 import { api } from "../api/client";
 import { useSession } from "../session/SessionGate";
 import { useKeys } from "../shared/keys";
-import { Button, KeyHint, Mono, Notice, BookPage, Small } from "../shared/parts";
+import { BookPage, Button, KeyHint, LoneLink, Mono, Notice, Small } from "../shared/parts";
 import { Search } from "../shared/Search";
 import { whenOpened } from "../shared/whenOpened";
 import { ImportDialog } from "./ImportDialog";
@@ -65,9 +65,9 @@ export function Engines() {
               Import a profile <KeyHint>I</KeyHint>
             </Button>
             <Button onPress={() => setGathering(true)}>Import a library</Button>
-            <a href="/api/library" download style={{ alignSelf: "center" }}>
+            <LoneLink href="/api/library" download style={{ alignSelf: "center" }}>
               Export all
-            </a>
+            </LoneLink>
           </span>
         )}
       </header>

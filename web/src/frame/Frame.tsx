@@ -173,6 +173,11 @@ export function Frame() {
             {tab.label} {tab.to === "/" && <KeyHint>H</KeyHint>}
           </Link>
         ))}
+        {pathname.startsWith("/cars/") && (
+          <Link to={pathname} aria-current="page" className="here">
+            Car
+          </Link>
+        )}
         {inQuote && (
           <Link to={pathname} aria-current="page" className="here">
             Quote

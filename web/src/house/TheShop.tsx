@@ -1,7 +1,7 @@
 import { useState } from "react";
 import styled from "styled-components";
 import { useSession } from "../session/SessionGate";
-import { Button, Heading } from "../shared/parts";
+import { Button, Heading, LoneLink } from "../shared/parts";
 import { whenOpened } from "../shared/whenOpened";
 
 const ShopDialog = whenOpened(async () => (await import("./ShopDialog")).ShopDialog);
@@ -24,9 +24,9 @@ export function TheShop() {
       <Heading style={{ marginTop: 18, alignItems: "center" }}>
         <span>The shop</span>
         <span style={{ display: "flex", gap: 16, alignItems: "baseline" }}>
-          <a href="/api/everything" style={{ fontSize: 14, fontWeight: 400 }}>
+          <LoneLink href="/api/everything" style={{ fontSize: 14, fontWeight: 400 }}>
             Everything the shop owns, as open files
-          </a>
+          </LoneLink>
           <Button onPress={() => setChanging(true)}>Change</Button>
         </span>
       </Heading>

@@ -4,7 +4,7 @@ import { Link } from "react-router";
 import { api, type LedgerPage } from "../api/client";
 import { useSession } from "../session/SessionGate";
 import { list } from "../shared/format";
-import { Asked, Button, Heading, Notice, Small, Strong } from "../shared/parts";
+import { Asked, Button, Heading, LoneLink, Notice, Small, Strong } from "../shared/parts";
 import { Loaded } from "../shared/Loaded";
 import { Columns, Margin, Matter, Spread } from "../shared/Spread";
 import { whenOpened } from "../shared/whenOpened";
@@ -142,12 +142,12 @@ function Ledger({ page }: { page: LedgerPage }) {
           {account.role === "owner" && (
             <>
               <Button onPress={() => setBringing(true)}>Bring a past along</Button>
-              <a href="/api/ledger/export" download>
+              <LoneLink href="/api/ledger/export" download>
                 Export the history
-              </a>
-              <a href="/api/ledger/table" download>
+              </LoneLink>
+              <LoneLink href="/api/ledger/table" download>
                 as a table
-              </a>
+              </LoneLink>
             </>
           )}
           <Link to="/practice">Practise on a made-up car</Link>

@@ -6,7 +6,7 @@ import { ruledTable } from "../shared/ruledTable";
 import { api, type Prices } from "../api/client";
 import { useSession } from "../session/SessionGate";
 import { useKeys } from "../shared/keys";
-import { Asked, BookPage, Button, Heading, KeyHint, Mono, Notice, Small, Unseen } from "../shared/parts";
+import { Asked, BookPage, Button, Heading, KeyHint, LoneLink, Mono, Notice, Small, Unseen } from "../shared/parts";
 import { Search } from "../shared/Search";
 import type { Priced } from "./PriceDialog";
 import { PriceImport } from "./PriceImport";
@@ -75,7 +75,7 @@ export function PriceRoute() {
         <h1>Prices</h1>
         <Tools>
           {list && <Small>revision {list.revision}</Small>}
-          {reads && <a href="/api/prices/export">Export</a>}
+          {reads && <LoneLink href="/api/prices/export">Export</LoneLink>}
           {reads && (
             <Button onPress={() => setImporting(true)}>
               Import <KeyHint>I</KeyHint>

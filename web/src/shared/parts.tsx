@@ -108,6 +108,12 @@ export const Button = styled(Waiting)<{ $main?: boolean }>`
   }
 `;
 
+/** A link that stands alone, not in a sentence: tall enough for a finger. */
+export const LoneLink = styled.a`
+  display: inline-block;
+  line-height: 24px;
+`;
+
 const Text = styled.button`
   border: 0;
   padding: 0;

@@ -2,7 +2,7 @@ import { useState } from "react";
 import styled from "styled-components";
 import type { Offer, OfferAnswer } from "../api/client";
 import { useSession } from "../session/SessionGate";
-import { Asked, Button, Small } from "../shared/parts";
+import { Asked, Button, LoneLink, Small, Strong } from "../shared/parts";
 import { Answering } from "./Answering";
 import { CARRIED, HOW, STANDS, WENT } from "./words";
 
@@ -52,6 +52,10 @@ const Sheet = styled.article`
     font-size: 17px;
     margin-top: 4px;
   }
+  .sealed[data-struck] {
+    color: var(--second);
+    text-decoration: line-through;
+  }
   .question {
     border-left: 4px solid var(--mark);
     padding: 2px 0 2px 12px;
@@ -71,10 +75,12 @@ interface Props {
   onRevoke: () => void;
   onRetry: () => void;
   onSettle: (question: string) => void;
+  /** Strikes the yes to a scope, with why. */
+  onStrike: (position: number) => void;
 }
 
 /** One offer: what went out to whom, where each scope stands, what was said to it. What was agreed is a sealed page. */
-export function OfferSheet({ offer, writes, isPending, onAnswer, onRevoke, onRetry, onSettle }: Props) {
+export function OfferSheet({ offer, writes, isPending, onAnswer, onRevoke, onRetry, onSettle, onStrike }: Props) {
   const { format, shop } = useSession();
   const open = offer.state === "sent";
   const isHandedOver = !offer.message && (offer.channel === "text" || offer.channel === "mail");
@@ -128,6 +134,21 @@ export function OfferSheet({ offer, writes, isPending, onAnswer, onRevoke, onRet
             </Small>
           )}
           {scope.answer && <Said scope={scope} />}
+          {scope.struck && (
+            <p>
+              <Strong>Struck</Strong>: {scope.struck.reason}
+              <Small>
+                {" "}
+                · {format.when(scope.struck.at)}
+                {scope.struck.by && `, by ${scope.struck.by}`}. Nothing is agreed by it any more.
+              </Small>
+            </p>
+          )}
+          {scope.state === "authorized" && writes && (
+            <Small as="p">
+              <Asked onPress={() => onStrike(scope.position)}>This yes was kept by mistake</Asked>
+            </Small>
+          )}
           {scope.state === "sent" && writes && (
             <Answering offer={offer} scope={scope} isPending={isPending} onAnswer={onAnswer} />
           )}
@@ -146,9 +167,9 @@ export function OfferSheet({ offer, writes, isPending, onAnswer, onRevoke, onRet
       {["sent", "authorized"].includes(offer.state) && (
         <p style={{ marginTop: 10 }}>
           <Small>
-            <a href={`/api/offers/${offer.id}/authorization.pdf`} target="_blank" rel="noreferrer">
+            <LoneLink href={`/api/offers/${offer.id}/authorization.pdf`} target="_blank" rel="noreferrer">
               {open ? "The page to sign" : "The page as it was agreed"}
-            </a>
+            </LoneLink>
           </Small>
         </p>
       )}
@@ -188,7 +209,7 @@ function Said({ scope }: { scope: Scope }) {
   const { answer } = scope;
   if (!answer) return null;
   return (
-    <p className="sealed">
+    <p className="sealed" data-struck={scope.struck ? "" : undefined}>
       {answer.name} said {answer.answer} {HOW[answer.how]}
       {answer.limit_cents !== null && <>, up to {format.moneyWithSign(answer.limit_cents)}</>}
       {answer.reason && <>: “{answer.reason}”</>}

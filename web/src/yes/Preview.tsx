@@ -1,7 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import styled from "styled-components";
 import { api } from "../api/client";
-import { Heading, Small } from "../shared/parts";
+import { Heading, LoneLink, Small } from "../shared/parts";
 
 const Column = styled.aside`
   display: flex;
@@ -34,9 +34,9 @@ export function Preview({ quote, version, link }: { quote: string; version: stri
         <span>As the customer sees it</span>
         {link && (
           <Small>
-            <a href={new URL(link).pathname} target="_blank" rel="noreferrer">
+            <LoneLink href={new URL(link).pathname} target="_blank" rel="noreferrer">
               Open their page
-            </a>
+            </LoneLink>
           </Small>
         )}
       </Heading>

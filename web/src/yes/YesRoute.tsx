@@ -2,12 +2,13 @@ import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link, useNavigate, useParams } from "react-router";
 import styled from "styled-components";
-import { api, type NewOffer, type OfferAnswer, type YesPage } from "../api/client";
+import { api, type NewOffer, type Offer, type OfferAnswer, type YesPage } from "../api/client";
 import { useLive } from "../live/useLive";
 import { useSession } from "../session/SessionGate";
 import { useKeys } from "../shared/keys";
 import { Opened } from "../shared/Opened";
-import { Button, Heading, KeyHint, Notice, Plate, Small } from "../shared/parts";
+import { Button, Heading, KeyHint, LoneLink, Notice, Plate, Small } from "../shared/parts";
+import { JobOff, TakeBack, type TakenBack } from "./TakeBack";
 import { Offering } from "./Offering";
 import { OfferSheet } from "./OfferSheet";
 import { Preview } from "./Preview";
@@ -79,8 +80,9 @@ function YesScreen({ page }: { page: YesPage }) {
 
   const current = waiting(offers);
   const newest = offers[0];
-  const fresh = proposal && (!newest || newest.revision < proposal.revision || newest.state === "expired");
+  const fresh = proposal && (!newest || newest.revision < proposal.revision || isOver(newest));
   const [again, setAgain] = useState(false);
+  const [taking, setTaking] = useState<TakenBack | null>(null);
   const problem = answer.error ?? act.error;
   const sheet = (one: (typeof offers)[number]) => (
     <OfferSheet
@@ -91,6 +93,7 @@ function YesScreen({ page }: { page: YesPage }) {
       onAnswer={(said) => answer.mutate({ id: one.id, said })}
       onRevoke={() => act.mutate(() => api.revokeOffer(one.id))}
       onRetry={() => act.mutate(() => api.retryOffer(one.id))}
+      onStrike={(position) => setTaking({ offer: one.id, position })}
       onSettle={(question) => act.mutate(() => api.settleQuestion(question))}
     />
   );
@@ -111,6 +114,15 @@ function YesScreen({ page }: { page: YesPage }) {
               </>
             )}
           </Small>
+          {page.job && (
+            <JobOff
+              job={page.job}
+              writes={writes}
+              isPending={act.isPending}
+              onCallOff={() => setTaking("job")}
+              onTakeUp={(job) => act.mutate(() => api.takeUp(job))}
+            />
+          )}
           <Link className="back" to={`/quotes/${quote.id}`}>
             The quote <KeyHint>.</KeyHint>
           </Link>
@@ -151,9 +163,9 @@ function YesScreen({ page }: { page: YesPage }) {
         {offers.length > 0 && writes && (
           <p>
             <Small>
-              <a href={`/api/quotes/${quote.id}/export`} download={`quote-${quote.number}.json`}>
+              <LoneLink href={`/api/quotes/${quote.id}/export`} download={`quote-${quote.number}.json`}>
                 All of this quote as a file
-              </a>
+              </LoneLink>
             </Small>
           </p>
         )}
@@ -163,6 +175,16 @@ function YesScreen({ page }: { page: YesPage }) {
           </Button>
         )}
       </Left>
+      {taking && page.job && (
+        <TakeBack
+          what={taking}
+          job={page.job}
+          isPending={act.isPending}
+          problem={act.error}
+          onDo={(run) => act.mutate(run, { onSuccess: () => setTaking(null) })}
+          onClose={() => setTaking(null)}
+        />
+      )}
       {proposal && (
         <Preview
           quote={quote.id}
@@ -173,3 +195,6 @@ function YesScreen({ page }: { page: YesPage }) {
     </Screen>
   );
 }
+
+/** Whether it can be offered again as it is: it has lapsed, or the yes to it was struck. */
+const isOver = (offer: Offer) => offer.state === "expired" || offer.scopes.some((scope) => scope.struck);

@@ -24,6 +24,7 @@ module NimbleServer
             "undelivered" => undelivered,
             "waiting" => waiting,
             "lapsed" => lapsed,
+            "declined" => declined,
             "agreed" => agreed,
             "unsent" => unsent,
             "vehicles" => @shop[:vehicles].count,
@@ -63,7 +64,7 @@ module NimbleServer
 
         # Jobs where something happened above what was agreed, and nobody has been asked yet or has answered.
         def stopped
-          jobs = @shop[:jobs].where(handed_over_at: nil).exclude(stopped: nil).order(:updated_at).limit(MOST).all
+          jobs = in_hand.where(called_off_at: nil).exclude(stopped: nil).order(:updated_at).limit(MOST).all
           found = latest_offers(jobs)
           asked = open_offers.exclude(Sequel[:offers][:job_id] => nil).select_map(Sequel[:offers][:job_id])
           jobs.filter_map do |job|
@@ -98,6 +99,27 @@ module NimbleServer
           rows = unanswered.where(Sequel[:offers][:expires_at] => since..now)
           rows.order(Sequel.desc(Sequel[:offers][:expires_at])).limit(MOST).all.then { |found| offered(found) }
         end
+
+        # Offers somebody said no to, and nobody at the shop has read it yet.
+        def declined
+          said = @shop[:offer_answers].where(answer: "no").select(:offer_id)
+          unread = offers.where(Sequel[:offers][:id] => said, :no_read_at => nil)
+          rows = unread.exclude(Sequel[:offers][:id] => @shop[:offer_answers].where(answer: "yes").select(:offer_id))
+          found = rows.order(Sequel[:offers][:created_at]).limit(MOST).all
+          answers = noes(found)
+          offered(found)
+            .zip(found)
+            .filter_map do |shown, row|
+              no = answers.fetch(row[:id]).max_by { |one| one[:created_at] }
+              shown.merge("offer_id" => row[:id], "reason" => no[:reason], "at" => no[:created_at].iso8601)
+            end
+        end
+
+        def noes(rows) =
+          @shop[:offer_answers]
+            .where(offer_id: rows.map { |row| row[:id] }, answer: "no")
+            .all
+            .group_by { |row| row[:offer_id] }
 
         def offered(rows)
           scopes = scopes_of(rows)
@@ -163,10 +185,12 @@ module NimbleServer
 
         # Work that was agreed to, with its way down, drawn small.
         def agreed
-          jobs = @shop[:jobs].where(handed_over_at: nil).order(Sequel.desc(:created_at)).limit(MOST).all
+          jobs = in_hand.order(Sequel.desc(:created_at)).limit(MOST).all
           found = latest_offers(jobs)
           jobs.filter_map { |job| found[job[:quote_id]] && agreed_row(job, found[job[:quote_id]]) }
         end
+
+        def in_hand = Jobs::CallingOff.in_hand(@shop[:jobs])
 
         def latest_offers(jobs) =
           offers
@@ -184,25 +208,22 @@ module NimbleServer
             "job_id" => job[:id],
             "started_at" => job[:started_at]&.iso8601,
             "finished_at" => job[:finished_at]&.iso8601,
+            "called_off" => !job[:called_off_at].nil?,
             **InBay.new(@shop, job).to_h,
             "descent" => descent(job)
           )
         end
 
         def descent(job)
-          yes =
-            @shop[:offer_answers]
-              .where(answer: "yes", offer_id: @shop[:offers].where(quote_id: job[:quote_id]).select(:id))
-              .order(Sequel.desc(:created_at))
-              .first or return nil
-          scope = @shop[:offer_scopes].where(offer_id: yes[:offer_id], position: yes[:position]).get(:scope_id)
+          yeses = Offers::Answered.of(@shop, job[:quote_id], "yes").select_map(Sequel[:offer_scopes][:scope_id])
+          scope = yeses.last or return nil
           @shop[:quote_scopes].where(id: scope).get(:page).to_h["descent"]
         end
 
         def unsent
           quotes =
             @shop[:quotes]
-              .where(status: "open")
+              .where(status: "open", put_away_at: nil)
               .where(Sequel[:latest_revision] > 0)
               .where(Sequel[:updated_at] > now - (UNSENT_DAYS * 86_400))
               .order(Sequel.desc(:updated_at))

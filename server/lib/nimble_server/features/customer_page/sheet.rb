@@ -92,6 +92,9 @@ module NimbleServer
           values = { title: words.title, at: wording.money.date(answer[:created_at]) }
           return say("stands.declined", **values) if answer[:answer] == "no"
 
+          struck = words.scope.struck
+          return say("stands.struck", reason: struck[:reason], **values) if struck
+
           limit = wording.money.full(answer[:limit_cents])
           say("stands.authorized_by", name: answer[:name], limit: limit, **values)
         end

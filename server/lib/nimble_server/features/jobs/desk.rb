@@ -16,8 +16,8 @@ module NimbleServer
         # Jobs that are not handed over yet, those in work first.
         # @return [Array<Hash>] see the contract, BayJob
         def list
-          rows =
-            joined.where(handed_over_at: nil).order(Sequel.desc(:started_at, nulls: :last), Sequel.desc(:updated_at))
+          order = [Sequel.desc(:started_at, nulls: :last), Sequel.desc(Sequel[:jobs][:updated_at])]
+          rows = CallingOff.in_hand(joined).order(*order)
           rows.limit(MOST).all.map { |row| shown(row) }
         end
 
@@ -174,7 +174,8 @@ module NimbleServer
             "arrived_at" => row[:arrived_at]&.iso8601,
             "started_at" => row[:started_at]&.iso8601,
             "finished_at" => row[:finished_at]&.iso8601,
-            "handed_over_at" => row[:handed_over_at]&.iso8601
+            "handed_over_at" => row[:handed_over_at]&.iso8601,
+            "called_off_at" => row[:called_off_at]&.iso8601
           }
         end
       end

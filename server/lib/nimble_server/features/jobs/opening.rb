@@ -3,8 +3,8 @@
 module NimbleServer
   module Features
     module Jobs
-      # A yes opens the job of a quote; a yes to a supplement makes it the larger one. Runs inside the caller's
-      # transaction.
+      # A yes opens the job of a quote; a further one enlarges it, one that is struck makes it smaller again. What is
+      # agreed always follows from the yeses that count. Runs inside the caller's transaction.
       class Opening
         def initialize(shop)
           @shop = shop
@@ -15,7 +15,16 @@ module NimbleServer
         # @param limit_cents [Integer]
         def from_yes(offer, scope, limit_cents)
           job = @shop[:jobs].where(quote_id: offer.quote[:id]).first
-          job ? enlarge(job, offer, scope, limit_cents) : first(offer, scope, limit_cents)
+          job ? enlarge(job, offer) : first(offer, scope, limit_cents)
+        end
+
+        # A yes counts no more, or counts again.
+        # @param job [Hash] row
+        # @return [Integer] how many yeses are left
+        def settle(job)
+          yeses = yeses(job)
+          @shop[:jobs].where(id: job[:id]).update(agreed(yeses).merge(updated_at: @shop.now)) if yeses.any?
+          yeses.size
         end
 
         private
@@ -40,24 +49,41 @@ module NimbleServer
           )
         end
 
-        def enlarge(job, offer, scope, limit_cents)
-          whole = offer.supplement?
-          before = NimbleLedger::Record::Agreement.new(job[:agreed_cents], job[:limit_cents])
-          agreed = before.with(scope.total_cents, limit_cents, supplement: whole)
-          values = {
-            title: whole ? scope.title : "#{job[:title]}, #{scope.title}",
-            agreed_cents: agreed.agreed_cents,
-            limit_cents: agreed.limit_cents,
-            stopped: nil,
-            so_far_cents: nil,
-            updated_at: @shop.now
-          }
-          @shop[:jobs].where(id: job[:id]).update(values)
+        def enlarge(job, offer)
+          CallingOff.new(@shop).over(job) if job[:called_off_at]
+          values = agreed(yeses(job))
+          @shop[:jobs].where(id: job[:id]).update(stopped: nil, so_far_cents: nil, updated_at: @shop.now, **values)
           Record::ActLog.new(@shop).append(
             "job-enlarged",
             "job #{job[:number]}",
             { "quote" => offer.subject, **values.slice(:agreed_cents, :limit_cents).transform_keys(&:to_s) }
           )
+        end
+
+        YES = [
+          Sequel[:offer_scopes][:title],
+          Sequel[:offer_scopes][:total_cents],
+          Sequel[:offer_answers][:limit_cents],
+          Sequel[:offers][:job_id]
+        ].freeze
+        private_constant :YES
+
+        def yeses(job) = Offers::Answered.of(@shop, job[:quote_id], "yes").select(*YES).all
+
+        # @param yeses [Array<Hash>] in the order they were said
+        # @return [Hash] columns of a job
+        def agreed(yeses)
+          first, *rest = yeses
+          start = [first[:title], NimbleLedger::Record::Agreement.new(first[:total_cents], first[:limit_cents])]
+          title, agreement =
+            rest.reduce(start) do |(title, agreement), yes|
+              whole = !yes[:job_id].nil?
+              [
+                whole ? yes[:title] : "#{title}, #{yes[:title]}",
+                agreement.with(yes[:total_cents], yes[:limit_cents], supplement: whole)
+              ]
+            end
+          { title: title, agreed_cents: agreement.agreed_cents, limit_cents: agreement.limit_cents }
         end
       end
     end

@@ -4,7 +4,7 @@ module NimbleServer
   module Features
     module Jobs
       # The bay. Needs: Desk, Pictures. Adds: GET /api/jobs, GET and PUT /api/jobs/:id, POST /api/jobs/:id/marks,
-      # pictures, scan, proposals, ways on, hand-over.
+      # pictures, scan, proposals, ways on, hand-over, calling off and taking up again.
       module Routes
         # What routes call the bay's desk by.
         module Helpers
@@ -38,6 +38,14 @@ module NimbleServer
           end
 
           app.api(:post, "/api/jobs/:id/ways-on", role: :advisor) { bay.ask_ways(uuid(params["id"], "job")) }
+
+          app.api(:post, "/api/jobs/:id/call-off", role: :advisor, body: "CallOff") do
+            Offers::Page.new(shop).of(CallingOff.new(shop).call_off(uuid(params["id"], "job"), body_json["reason"]))
+          end
+
+          app.api(:post, "/api/jobs/:id/take-up", role: :advisor) do
+            Offers::Page.new(shop).of(CallingOff.new(shop).take_up(uuid(params["id"], "job")))
+          end
 
           app.api(:post, "/api/jobs/:id/hand-over", role: :advisor, body: "HandOver") do
             bay.hand_over(uuid(params["id"], "job"), body_json["odometer_km"]&.to_i)

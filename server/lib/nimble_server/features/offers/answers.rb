@@ -49,6 +49,15 @@ module NimbleServer
           end
         end
 
+        # Somebody at the shop has read the no to an offer.
+        # @raise [Refusal] 404
+        def read_no(offer_id)
+          rows = @shop[:offers].where(id: offer_id)
+          raise Refusal.not_found("offer") if rows.update(no_read_at: @shop.now).zero?
+
+          Live.tell(@shop, "quotes")
+        end
+
         # The shop has called or written.
         # @raise [Refusal] 404 when it is not open
         def settle_question(id)

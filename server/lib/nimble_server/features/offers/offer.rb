@@ -23,6 +23,9 @@ module NimbleServer
         def state = NimbleLedger::Record::Standing.of_all(scopes.map(&:state))
 
         def open? = scopes.any?(&:open?)
+
+        # Whether what was said to it was taken back: nothing follows from it any more.
+        def struck? = scopes.any?(&:struck)
         def revoked? = !row[:link_revoked_at].nil?
 
         # @raise [Refusal] 404 for a position that was not offered

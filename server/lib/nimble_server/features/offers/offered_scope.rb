@@ -5,17 +5,19 @@ module NimbleServer
     module Offers
       # One scope of an offer with everything that was frozen of it, what was answered, and where it stands.
       class OfferedScope
-        attr_reader :row, :answer
+        attr_reader :row, :answer, :struck
 
         # @param row [Hash] of offer_scopes
         # @param frozen [Hash] of quote_scopes
         # @param answer [Hash, nil] of offer_answers
         # @param standing [NimbleLedger::Record::Standing]
-        def initialize(row, frozen, answer, standing)
+        # @param struck [Hash, nil] of struck_answers: the answer counts no more
+        def initialize(row, frozen, answer, standing, struck: nil)
           @row = row
           @frozen = frozen
           @answer = answer
           @standing = standing
+          @struck = struck
         end
 
         def position = row[:position]

@@ -88,7 +88,7 @@ module NimbleServer
             "channel" => offer.row[:channel],
             "address" => offer.row[:address],
             "sent_at" => offer.row[:created_at].iso8601,
-            "by" => @shop.db[:accounts].where(id: offer.row[:created_by]).get(:name),
+            "by" => account(offer.row[:created_by]),
             "seen_at" => offer.row[:seen_at]&.iso8601,
             "revoked_at" => offer.row[:link_revoked_at]&.iso8601,
             "supplement" => offer.supplement?,
@@ -106,9 +106,15 @@ module NimbleServer
             "before_cents" => scope.before_cents,
             "state" => scope.state,
             "spoken" => words.spoken,
-            "answer" => scope.answer && answer(scope.answer)
+            "answer" => scope.answer && answer(scope.answer),
+            "struck" => scope.struck && struck(scope.struck)
           }
         end
+
+        def struck(row) =
+          { "reason" => row[:reason], "at" => row[:created_at].iso8601, "by" => account(row[:created_by]) }
+
+        def account(id) = @shop.db[:accounts].where(id: id).get(:name)
 
         def answer(row)
           {
@@ -118,7 +124,7 @@ module NimbleServer
             "limit_cents" => row[:limit_cents],
             "reason" => row[:reason],
             "at" => row[:created_at].iso8601,
-            "taken_by" => row[:created_by] && @shop.db[:accounts].where(id: row[:created_by]).get(:name)
+            "taken_by" => row[:created_by] && account(row[:created_by])
           }
         end
 
@@ -145,7 +151,12 @@ module NimbleServer
 
         def job(quote_id)
           row = @shop[:jobs].where(quote_id: quote_id).first
-          row && Jobs::Row.shown(row)
+          row && Jobs::Row.shown(row).merge("called_off" => called_off(row), "begun" => !row[:started_at].nil?)
+        end
+
+        def called_off(job)
+          row = job[:called_off_at] && Jobs::CallingOff.new(@shop).called_off(job) or return nil
+          struck(row)
         end
       end
     end

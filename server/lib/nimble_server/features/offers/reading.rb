@@ -37,13 +37,25 @@ module NimbleServer
         def scopes(row)
           frozen = @shop[:quote_scopes].where(revision_id: row[:revision_id]).as_hash(:id)
           answers = @shop[:offer_answers].where(offer_id: row[:id]).as_hash(:position)
+          struck = @shop[:struck_answers].where(offer_id: row[:id], undone_at: nil).as_hash(:position)
           rows = @shop[:offer_scopes].where(offer_id: row[:id]).order(:position).all
-          taken = rows.select { |one| answers.dig(one[:position], :answer) == "yes" }
+          counts = answers.except(*struck.keys)
+          taken = rows.select { |one| counts.dig(one[:position], :answer) == "yes" }
           rows.map do |one|
-            answer = answers[one[:position]]
-            OfferedScope.new(one, frozen.fetch(one[:scope_id]), answer, standing(row, one, answer, taken, frozen))
+            at = one[:position]
+            standing = struck.any? ? over(row, counts[at]) : standing(row, one, counts[at], taken, frozen)
+            OfferedScope.new(one, frozen.fetch(one[:scope_id]), answers[at], standing, struck: struck[at])
           end
         end
+
+        # Where a yes was struck nothing of the offer can be answered any more: it is offered again.
+        def over(offer, answer) =
+          NimbleLedger::Record::Standing.new(
+            expires_at: offer[:expires_at],
+            now: @shop.now,
+            answer: answer && answer[:answer],
+            superseded: true
+          )
 
         def standing(offer, row, answer, taken, frozen)
           targets = ->(one) { frozen.fetch(one[:scope_id])[:request].to_h["targets"] }

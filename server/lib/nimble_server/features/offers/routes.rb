@@ -4,8 +4,8 @@ module NimbleServer
   module Features
     module Offers
       # The yes. Needs: Page, Sending, Answers. Adds: GET /api/quotes/:id/yes and its preview, POST
-      # /api/quotes/:id/offers; of an offer POST its answers, the end of its link, another try of its message; POST
-      # /api/questions/:id/settled.
+      # /api/quotes/:id/offers; of an offer POST its answers, the end of its link, another try of its message, the
+      # striking of a yes, that its no was read; POST /api/questions/:id/settled.
       module Routes
         def self.registered(app)
           offering(app)
@@ -48,6 +48,16 @@ module NimbleServer
               offer = Answers.new(shop).take(uuid(params["id"], "offer"), said)
               Page.new(shop).of(offer.quote[:id])
             end
+          end
+
+          app.api(:post, "/api/offers/:id/strike", role: :advisor, body: "StrikeYes") do
+            offer = Striking.new(shop).strike(uuid(params["id"], "offer"), *body_json.values_at("position", "reason"))
+            Page.new(shop).of(offer.quote[:id])
+          end
+
+          app.api(:post, "/api/offers/:id/no-read", role: :advisor) do
+            Answers.new(shop).read_no(uuid(params["id"], "offer"))
+            Counter::Needs.new(shop).to_h
           end
 
           app.api(:post, "/api/questions/:id/settled", role: :advisor) do

@@ -45,8 +45,8 @@ module NimbleServer
 
         # A quote's status follows from its offers.
         def settle(quote)
-          states = @reading.of_quote(quote[:id]).map(&:state)
-          status = NimbleLedger::Record::Standing.of_all(states)
+          states = @reading.of_quote(quote[:id]).reject(&:struck?).map(&:state)
+          status = called_off?(quote) ? "declined" : NimbleLedger::Record::Standing.of_all(states)
           @shop[:quotes].where(id: quote[:id]).update(
             status: status == "draft" ? "open" : status,
             updated_at: @shop.now
@@ -54,6 +54,12 @@ module NimbleServer
         end
 
         private
+
+        # By the customer, not because a yes was a mistake.
+        def called_off?(quote)
+          jobs = @shop[:jobs].where(quote_id: quote[:id]).exclude(called_off_at: nil).select(:id)
+          !@shop[:called_off_jobs].where(job_id: jobs, undone_at: nil, struck: false).empty?
+        end
 
         # What is offered is what was saved last, and what the advisor has seen.
         def proposed(quote, number)
@@ -203,7 +209,7 @@ module NimbleServer
 
         def deliver(offer)
           wording = Wording.new(@shop, offer)
-          Outbox::Letters.new(@shop).put(offer, subject: wording.subject, body: wording.message)
+          Outbox::Letters.new(@shop).put(offer, kind: "offer", subject: wording.subject, body: wording.message)
         end
       end
     end

@@ -25,6 +25,12 @@ module NimbleServer
           Outbox::LinkPlace.compose(template, values)
         end
 
+        # What a customer is told when what they agreed to was taken back, with the place of the link in it.
+        # @param kind ["struck", "called-off"]
+        # @param reason [String]
+        def taken_back(kind, reason) =
+          Outbox::LinkPlace.compose(@texts.say("message.#{kind}"), values.merge("reason" => reason))
+
         # What is read out, scope by scope: sentences in order.
         # @return [Array<Array<String>>]
         def spoken = @scopes.map(&:spoken)

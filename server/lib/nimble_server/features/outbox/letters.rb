@@ -4,17 +4,18 @@ module NimbleServer
   module Features
     module Outbox
       # Messages that wait to be carried. One offer goes to one address by one channel once, however often it is asked
-      # for. The link is put in on the way out: at rest there is only its place (LinkPlace).
+      # for, and so does each kind of what is said of it later. The link is put in on the way out: at rest there is only its place (LinkPlace).
       class Letters
         def initialize(shop)
           @shop = shop
         end
 
         # @param offer [Offers::Offer]
+        # @param kind ["offer", "struck", "called-off"]
         # @return [Boolean] whether it was not there before
-        def put(offer, subject:, body:)
+        def put(offer, kind:, subject:, body:)
           made =
-            @shop.db[:messages].insert_conflict(target: %i[shop_id offer_id channel address]).insert(
+            @shop.db[:messages].insert_conflict(target: %i[shop_id offer_id channel address kind]).insert(
               shop_id: @shop.id,
               id: SecureRandom.uuid,
               created_by: @shop.actor.account_id,
@@ -22,6 +23,7 @@ module NimbleServer
               offer_id: offer.id,
               channel: offer.row[:channel],
               address: offer.row[:address],
+              kind: kind,
               subject: subject,
               body: body,
               next_try_at: @shop.now,

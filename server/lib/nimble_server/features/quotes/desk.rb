@@ -36,7 +36,7 @@ module NimbleServer
         # Newest first; every word must occur in number, plate, name, phone, description or engine code.
         def list(text)
           words = text.to_s.strip.downcase.split.first(6)
-          rows = words.empty? ? @shop[:quotes] : @shop[:quotes].where(id: found(words))
+          rows = words.empty? ? @shop[:quotes].where(put_away_at: nil) : @shop[:quotes].where(id: found(words))
           cards(rows.order(Sequel.desc(:updated_at), :id).limit(LIST_LIMIT).all)
         end
 
@@ -44,8 +44,33 @@ module NimbleServer
         # @return [Array<Hash>] see the contract, QuoteCard
         def cards(rows)
           vehicles = vehicles_of(rows)
-          rows.map { |row| Rows.card(row, vehicles[row[:vehicle_id]]) }
+          stages = Stages.new(@shop, rows)
+          rows.map { |row| Rows.card(row, vehicles[row[:vehicle_id]]).merge(stages.of(row).to_h) }
         end
+
+        # Takes a quote nobody wants in sight off the lists; a search still finds it.
+        # @return [Hash] see the contract, QuoteCard
+        # @raise [Refusal] 404, 409 while it waits for an answer or is agreed to
+        def put_away(id)
+          @shop.transaction do
+            quote = find(id)
+            raise BOUND if quote[:status] == "authorized" || Offers::Reading.new(@shop).of_quote(id).any?(&:open?)
+
+            shelve(quote, @shop.now)
+          end
+        end
+
+        # @return [Hash] see the contract, QuoteCard
+        # @raise [Refusal] 404
+        def bring_back(id) = shelve(find(id), nil)
+
+        BOUND =
+          Refusal.new(
+            409,
+            "bound",
+            "A customer was told of this quote: call its job off, or close what waits for an answer, first."
+          )
+        private_constant :BOUND
 
         # Everything the Quote page needs.
         def open(id)
@@ -154,6 +179,12 @@ module NimbleServer
         def find(id) = @shop[:quotes].where(id: id).first || raise(Refusal.not_found("quote"))
 
         private
+
+        def shelve(quote, at)
+          @shop[:quotes].where(id: quote[:id]).update(put_away_at: at)
+          Live.tell(@shop, "quotes")
+          cards([quote.merge(put_away_at: at)]).first
+        end
 
         # Ids of the newest quotes every word occurs in, by the function that may use the index (migration 011).
         def found(words)

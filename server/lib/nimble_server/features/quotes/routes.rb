@@ -3,7 +3,8 @@
 module NimbleServer
   module Features
     module Quotes
-      # Quotes. Needs: Desk. Adds: list, start, open, the working copy, save, one revision.
+      # Quotes. Needs: Desk. Adds: list, start, open, put away and bring back, the working copy, save, one
+      # revision.
       module Routes
         def self.registered(app)
           app.helpers do
@@ -29,6 +30,9 @@ module NimbleServer
           end
 
           app.api(:get, "/api/quotes/:id", role: :technician) { desk.open(uuid(params["id"], "quote")) }
+
+          app.api(:post, "/api/quotes/:id/put-away", role: :advisor) { desk.put_away(uuid(params["id"], "quote")) }
+          app.api(:post, "/api/quotes/:id/bring-back", role: :advisor) { desk.bring_back(uuid(params["id"], "quote")) }
 
           app.api(:post, "/api/quotes/:id/engine", role: :advisor) { desk.renew_engine(uuid(params["id"], "quote")) }
         end

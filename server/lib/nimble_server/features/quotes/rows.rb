@@ -11,6 +11,7 @@ module NimbleServer
             "plate" => vehicle[:plate],
             "description" => vehicle[:description],
             "engine_code" => vehicle[:engine_code],
+            "vehicle_id" => row[:vehicle_id],
             "customer" => vehicle[:customer_name]
           )
         end

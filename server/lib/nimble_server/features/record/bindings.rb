@@ -118,6 +118,12 @@ module NimbleServer
               made: []
             ),
             table(:offer_answers, "the answer", %i[offer_id position answer how name limit_cents reason]),
+            table(
+              :struck_answers,
+              "the striking of a yes",
+              %i[offer_id position reason called_off_id undone_at undone_by]
+            ),
+            table(:called_off_jobs, "the calling off", %i[job_id reason struck undone_at undone_by]),
             table(:offer_questions, "the question", %i[offer_id words settled_at settled_by]),
             table(:messages, "the message", %i[offer_id channel address subject body]),
             table(
@@ -175,12 +181,15 @@ module NimbleServer
           quotes: {
             status: "follows from offers and answers",
             summary: "words for lists",
+            put_away_at: "whether lists show it",
             engine_profile_id: "what the working copy is priced with; a revision carries its own"
           },
           offers: {
-            seen_at: "when the customer looked; nothing follows from it"
+            seen_at: "when the customer looked; nothing follows from it",
+            no_read_at: "when the shop read a no; nothing follows from it"
           },
           messages: {
+            kind: "which of the letters about an offer it is; its words are witnessed",
             state: "how far the carrier has come",
             tries: "how far the carrier has come",
             problem: "how far the carrier has come",
@@ -193,6 +202,7 @@ module NimbleServer
             arrived_at: "when it came",
             started_at: "follows from its marks",
             stopped: "follows from its marks",
+            called_off_at: "follows from called_off_jobs",
             so_far_cents: "follows from its marks",
             actuals: "follows from its marks"
           },
