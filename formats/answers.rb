@@ -735,6 +735,7 @@ module Answers
     )
   # That and why something was taken back.
   taken_back = object({ "reason" => TEXT, "at" => TEXT, "by" => maybe(TEXT) })
+  called_off = object({ "reason" => TEXT, "at" => TEXT, "by" => maybe(TEXT), "struck" => BOOL })
   offer = {
     "id" => TEXT,
     "revision" => INT,
@@ -992,7 +993,7 @@ module Answers
               )
             ),
           "offers" => list(ref("Offer")),
-          "job" => maybe(object(job.merge("called_off" => maybe(taken_back), "begun" => BOOL)))
+          "job" => maybe(object(job.merge("called_off" => maybe(called_off), "begun" => BOOL)))
         }
       ),
     "Counter" =>

@@ -89,6 +89,7 @@ RSpec.describe "What is taken back" do
       expect(counter["unsent"].map { |row| row["id"] }).to include(id)
 
       again = offer(id)
+      expect(again).to include("supplement" => false)
       taken = answer(again)["job"]
       expect(taken).to include("id" => job["id"], "called_off" => nil)
       expect(taken["agreed_cents"]).to eq(again["scopes"].first["total_cents"])

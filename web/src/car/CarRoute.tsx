@@ -84,7 +84,7 @@ function Car({ file }: { file: CarFile }) {
               <p>No quote was made for this car yet.</p>
             </Notice>
           ) : (
-            <QuoteRows quotes={file.quotes} />
+            <QuoteRows quotes={file.quotes} ofOneCar />
           )}
         </section>
         <div>

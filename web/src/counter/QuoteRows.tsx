@@ -9,10 +9,12 @@ import { mayBePutAway, nextAct, stageWords } from "./stage";
 
 interface Props {
   quotes: QuoteCard[];
+  /** All of one car: its plate and owner are said already. */
+  ofOneCar?: boolean;
 }
 
 /** Quotes, each with how far it has come, what is next, and a way off the list that is taken back with one press. */
-export function QuoteRows({ quotes }: Props) {
+export function QuoteRows({ quotes, ofOneCar }: Props) {
   const { account, format } = useSession();
   const navigate = useNavigate();
   const queries = useQueryClient();
@@ -48,11 +50,11 @@ export function QuoteRows({ quotes }: Props) {
             <li key={quote.id} data-acts="" data-away={quote.put_away ? "" : undefined}>
               <button type="button" onClick={() => void navigate(`/quotes/${quote.id}`)}>
                 <Unseen>{`Open quote ${quote.number} for `}</Unseen>
-                <Mono>{quote.plate}</Mono>
+                <Mono>{ofOneCar ? `Quote ${quote.number}` : quote.plate}</Mono>
                 <span className="clip">{quote.summary || "Not saved yet"}</span>
                 <span className="figure">{quote.total_cents === null ? "" : format.money(quote.total_cents)}</span>
                 <Small className="sub">
-                  {quote.customer && `${quote.customer} · `}Quote {quote.number} ·{" "}
+                  {!ofOneCar && `${quote.customer ? `${quote.customer} · ` : ""}Quote ${quote.number} · `}
                   {quote.put_away ? "put away" : stageWords(quote, format)}
                 </Small>
               </button>

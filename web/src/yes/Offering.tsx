@@ -67,7 +67,9 @@ interface Props {
 /** What exactly is offered, to whom, up to what amount, and how it gets there. */
 export function Offering({ page, proposal, replaces, isPending, problem, onOffer }: Props) {
   const { format, shop } = useSession();
-  const { vehicle, job } = page;
+  const { vehicle } = page;
+  // Where everything that was agreed to was taken back this is an offer like the first.
+  const job = page.job?.called_off && !page.job.begun ? null : page.job;
   const [channel, setChannel] = useState<Channel>(vehicle.phone || !vehicle.email ? "text" : "mail");
   const [recipient, setRecipient] = useState(vehicle.customer ?? "");
   const [address, setAddress] = useState<Partial<Record<Channel, string>>>({

@@ -26,8 +26,14 @@ export function JobOff({ job, writes, isPending, onCallOff, onTakeUp }: OffProps
         <Asked onPress={onCallOff}>The customer calls job {job.number} off</Asked>
       </Small>
     ) : null;
+  if (off.struck)
+    return (
+      <Notice role="status" style={{ marginTop: 14 }}>
+        <p>Nothing is agreed to on job {job.number} any more. A new yes takes it up again.</p>
+      </Notice>
+    );
   return (
-    <Notice role="status" style={{ marginTop: 10 }}>
+    <Notice role="status" style={{ marginTop: 14 }}>
       <p>
         Job {job.number} is called off: {off.reason}
         <Small>

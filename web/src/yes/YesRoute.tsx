@@ -114,19 +114,19 @@ function YesScreen({ page }: { page: YesPage }) {
               </>
             )}
           </Small>
-          {page.job && (
-            <JobOff
-              job={page.job}
-              writes={writes}
-              isPending={act.isPending}
-              onCallOff={() => setTaking("job")}
-              onTakeUp={(job) => act.mutate(() => api.takeUp(job))}
-            />
-          )}
           <Link className="back" to={`/quotes/${quote.id}`}>
             The quote <KeyHint>.</KeyHint>
           </Link>
         </header>
+        {page.job && (
+          <JobOff
+            job={page.job}
+            writes={writes}
+            isPending={act.isPending}
+            onCallOff={() => setTaking("job")}
+            onTakeUp={(job) => act.mutate(() => api.takeUp(job))}
+          />
+        )}
         {problem && (
           <Notice role="alert" style={{ marginTop: 14 }}>
             <p>{problem.message}</p>

@@ -8,10 +8,12 @@ module NimbleServer
       class CallingOff
         # Jobs that are of concern to the bay and the counter: not handed over, and not called off before any work.
         # @return [Sequel::Dataset]
-        def self.in_hand(jobs) =
-          jobs.where(handed_over_at: nil).where(
-            Sequel.|({ Sequel[:jobs][:called_off_at] => nil }, Sequel.~(Sequel[:jobs][:started_at] => nil))
-          )
+        def self.in_hand(jobs) = agreed(jobs).where(handed_over_at: nil)
+
+        # Jobs something is agreed to on: not those that were called off before any work.
+        # @return [Sequel::Dataset]
+        def self.agreed(jobs) =
+          jobs.where(Sequel.|({ Sequel[:jobs][:called_off_at] => nil }, Sequel.~(Sequel[:jobs][:started_at] => nil)))
 
         def initialize(shop)
           @shop = shop

@@ -156,7 +156,7 @@ module NimbleServer
 
         def called_off(job)
           row = job[:called_off_at] && Jobs::CallingOff.new(@shop).called_off(job) or return nil
-          struck(row)
+          struck(row).merge("struck" => row[:struck])
         end
       end
     end

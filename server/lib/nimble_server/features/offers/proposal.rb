@@ -27,8 +27,9 @@ module NimbleServer
         # @return [Array<String>]
         def incomplete = rows.select(&:incomplete?).map(&:title)
 
+        # Where everything that was agreed to was taken back it would be an offer like the first.
         # @return [Hash, nil] the job it would be a supplement to
-        def job = @job ||= @shop[:jobs].where(quote_id: quote[:id]).first
+        def job = @job ||= Jobs::CallingOff.agreed(@shop[:jobs]).where(quote_id: quote[:id]).first
 
         # When an offer made now lapses.
         # @return [Time]
