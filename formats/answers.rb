@@ -782,6 +782,24 @@ module Answers
         )
       )
   }
+  # What of a bill its page shows before it is issued.
+  bill_so_far =
+    object(
+      {
+        "format" => words("nimble-ledger.bill"),
+        "version" => INT,
+        "lines" => ANY,
+        "hours" => NUM,
+        "taxes" => ANY,
+        "classes" => ANY,
+        "total_cents" => INT,
+        "agreed_cents" => INT,
+        "limit_cents" => INT,
+        "paid_cents" => INT,
+        "owed_cents" => INT
+      },
+      { "included_tax_cents" => INT, "incomplete" => BOOL, "missing" => list(TEXT) }
+    )
   # Where a quote stands, as lists say it.
   stage = {
     "vehicle_id" => TEXT,
@@ -813,6 +831,14 @@ module Answers
     "limit_cents" => INT,
     "currency" => TEXT,
     "opened_at" => TEXT
+  }
+  to_bill = {
+    "job_id" => TEXT,
+    "job" => INT,
+    "title" => TEXT,
+    "plate" => TEXT,
+    "customer" => maybe(TEXT),
+    "phone" => maybe(TEXT)
   }
   # A row of the Counter: whom and which car it is about.
   needs = {
@@ -1028,6 +1054,9 @@ module Answers
           "waiting" => list(object(waiting)),
           "lapsed" => list(object(waiting)),
           "declined" => list(object(waiting.merge("offer_id" => TEXT, "reason" => TEXT, "at" => TEXT))),
+          "unbilled" => list(object(to_bill.merge("agreed_cents" => INT, "at" => TEXT))),
+          "overdue" =>
+            list(object(to_bill.merge("number" => INT, "payer" => TEXT, "owed_cents" => INT, "due_on" => TEXT))),
           "agreed" =>
             list(
               object(
@@ -1753,6 +1782,81 @@ module Answers
     "QuoteCard" =>
       object(
         quote.merge("plate" => TEXT, "description" => TEXT, "engine_code" => TEXT, "customer" => maybe(TEXT), **stage)
+      ),
+    "BillPage" =>
+      object(
+        {
+          "job" => object(job),
+          "plate" => TEXT,
+          "description" => TEXT,
+          "odometer_km" => maybe(INT),
+          "customer" => maybe(TEXT),
+          "finished_at" => maybe(TEXT),
+          "handed_over_at" => maybe(TEXT),
+          "draft" =>
+            maybe(
+              object(
+                {
+                  "rows" =>
+                    list(
+                      object(
+                        {
+                          "kind" => TEXT,
+                          "label" => TEXT,
+                          "part" => maybe(TEXT),
+                          "agreed_cents" => maybe(INT),
+                          "quantity" => NUM,
+                          "cents" => maybe(INT),
+                          "why" => list(words("happened", "not_done", "tried", "owed", "limit", "follows"))
+                        }
+                      )
+                    ),
+                  "answer" => bill_so_far,
+                  "facts" => object(%w[not_done tried owed broken thread mishaps].to_h { |name| [name, list(TEXT)] })
+                }
+              )
+            ),
+          "bills" =>
+            list(
+              object(
+                {
+                  "id" => TEXT,
+                  "number" => INT,
+                  "kind" => words("bill", "credit-note"),
+                  "credits" => maybe(INT),
+                  "credited" => BOOL,
+                  "issued_on" => TEXT,
+                  "due_on" => TEXT,
+                  "payer" => TEXT,
+                  "address" => TEXT,
+                  "reason" => TEXT,
+                  "by" => maybe(TEXT),
+                  "lines" =>
+                    list(
+                      object({ "kind" => TEXT, "label" => TEXT, "cents" => INT }, { "part" => TEXT, "quantity" => NUM })
+                    ),
+                  "taxes" => list(object({ "label" => TEXT, "percent" => NUM, "net_cents" => INT, "cents" => INT })),
+                  "total_cents" => INT
+                }
+              )
+            ),
+          "payments" =>
+            list(
+              object(
+                {
+                  "id" => TEXT,
+                  "on" => TEXT,
+                  "means" => words("cash", "card", "bank", "other"),
+                  "cents" => INT,
+                  "note" => TEXT,
+                  "by" => maybe(TEXT)
+                }
+              )
+            ),
+          "paid_cents" => INT,
+          "owed_cents" => INT,
+          "due_on" => maybe(TEXT)
+        }
       ),
     "CarFile" =>
       object(

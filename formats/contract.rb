@@ -335,6 +335,30 @@ module Contract
         }
       ),
     "StrikeYes" => Shape.object(required: { "position" => Shape.integer(max: 20), "reason" => Shape.string(max: 200) }),
+    "IssueBill" =>
+      Shape.object(
+        required: {
+          "payer" => Shape.string(max: 120),
+          "total_cents" => Shape.integer(min: -1_000_000_000_000, max: 1_000_000_000_000)
+        },
+        optional: {
+          "address" => Shape.string(max: 400, empty: true, lines: true),
+          "days" => Shape.integer(max: 90, unit: "days")
+        }
+      ),
+    "NewPayment" =>
+      Shape.object(
+        required: {
+          "on" => Shape.string(max: 10, pattern: /\A\d{4}-\d\d-\d\d\z/),
+          "means" => Shape.one_of("cash", "card", "bank", "other"),
+          "cents" => Shape.integer(min: -1_000_000_000, max: 1_000_000_000),
+          "key" => Shape.string(max: 60)
+        },
+        optional: {
+          "note" => Shape.string(max: 200, empty: true)
+        }
+      ),
+    "CreditBill" => Shape.object(required: { "reason" => Shape.string(max: 200) }),
     "CallOff" => Shape.object(required: { "reason" => Shape.string(max: 200) }),
     "ProposeFound" => Shape.object(required: { "mark" => Shape.string(max: 40) }),
     "HandOver" =>
@@ -1065,6 +1089,55 @@ module Contract
             path: ["id"],
             refused: %w[404 409]
           )
+      },
+      "/api/jobs/{id}/bill" => {
+        "get" =>
+          operation(
+            "The bill of a job: as it would be, or as it was issued",
+            "BillPage",
+            path: ["id"],
+            refused: ["404"]
+          ),
+        "post" =>
+          operation(
+            "Issue it, with the next number",
+            "BillPage",
+            path: ["id"],
+            body: "IssueBill",
+            status: "201",
+            refused: %w[404 409 422],
+            once: true
+          )
+      },
+      "/api/jobs/{id}/payments" => {
+        "post" =>
+          operation(
+            "Note money that came in, or was given back",
+            "BillPage",
+            path: ["id"],
+            body: "NewPayment",
+            status: "201",
+            refused: %w[404 422],
+            once: true
+          )
+      },
+      "/api/bills/{id}/credit" => {
+        "post" =>
+          operation(
+            "Put a bill right by a credit note",
+            "BillPage",
+            path: ["id"],
+            body: "CreditBill",
+            status: "201",
+            refused: %w[404 409],
+            once: true
+          )
+      },
+      "/api/bills/{id}/bill.pdf" => {
+        "get" => operation("A bill on paper", nil, path: ["id"], type: "application/pdf", refused: ["404"])
+      },
+      "/api/bills/journal" => {
+        "get" => operation("The journal of bills and payments as CSV", nil, type: "text/csv")
       },
       "/api/jobs/{id}/call-off" => {
         "post" =>

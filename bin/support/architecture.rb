@@ -37,6 +37,7 @@ class Architecture
 
   FEATURE_PURPOSE = {
     "accounts" => "Sign-in, passwords, wrong tries.",
+    "bills" => "What is charged: the bill of a job, credit notes, payments, the journal.",
     "counter" => "What needs me now, the search, follow-ups, cars that are due.",
     "customer_page" => "The page behind the customer's secret link.",
     "customers" => "People and their cars, garage lists in and out.",

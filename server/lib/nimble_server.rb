@@ -15,6 +15,7 @@ module NimbleServer
   loader.inflector.inflect(
     "api" => "API",
     "quote_pdf" => "QuotePDF",
+    "bill_pdf" => "BillPDF",
     "hand_over_pdf" => "HandOverPDF",
     "bay_card_pdf" => "BayCardPDF",
     "authorization_pdf" => "AuthorizationPDF",

@@ -339,6 +339,37 @@ RSpec.describe "who may see what" do
       },
       other: 404
     },
+    "GET /api/jobs/:id/bill" => {
+      other: 404
+    },
+    "POST /api/jobs/:id/bill" => {
+      body: {
+        payer: "x",
+        total_cents: 1
+      },
+      other: 404
+    },
+    "POST /api/jobs/:id/payments" => {
+      body: {
+        on: "2026-01-05",
+        means: "cash",
+        cents: 100,
+        key: "k"
+      },
+      other: 404
+    },
+    "POST /api/bills/:id/credit" => {
+      body: {
+        reason: "wrong"
+      },
+      other: 404
+    },
+    "GET /api/bills/:id/bill.pdf" => {
+      other: 404
+    },
+    "GET /api/bills/journal" => {
+      other: :own
+    },
     "POST /api/jobs/:id/call-off" => {
       body: {
         reason: "sold"

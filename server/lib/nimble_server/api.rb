@@ -193,5 +193,6 @@ module NimbleServer
     register Features::Counter::Routes
     register Features::Jobs::Routes
     register Features::Jobs::Papers
+    register Features::Bills::Routes
   end
 end

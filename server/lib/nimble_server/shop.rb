@@ -1,5 +1,7 @@
 # frozen_string_literal: true
 
+require "tzinfo"
+
 module NimbleServer
   # A shop's own rows and nothing else: every query of a signed-in request goes through here.
   #
@@ -35,6 +37,14 @@ module NimbleServer
     end
 
     def now = @clock.now
+
+    # The day it is where the shop is.
+    # @return [Date]
+    def today = day(now)
+
+    # @param time [Time]
+    # @return [Date]
+    def day(time) = TZInfo::Timezone.get(profile[:time_zone]).utc_to_local(time.getutc).to_date
 
     # All or nothing; before the outermost one ends, what it did that binds somebody goes into the record.
     def transaction(&block) = @depth.positive? ? yield : outermost(&block)

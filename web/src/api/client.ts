@@ -6,6 +6,7 @@ type Schemas = components["schemas"];
 export type Session = Schemas["Session"];
 export type Vehicle = Schemas["Vehicle"];
 export type Engine = Schemas["Engine"];
+export type BillPage = Schemas["BillPage"];
 export type CarFile = Schemas["CarFile"];
 export type QuoteCard = Schemas["QuoteCard"];
 export type QuotePage = Schemas["QuotePage"];
@@ -240,6 +241,25 @@ export const api = {
     unwrap(client.POST("/api/jobs/{id}/hand-over", { params: { path: { id } }, body: { odometer_km } })),
   keepPicture: (job: string, id: string, data: string) =>
     unwrap(client.POST("/api/jobs/{id}/pictures", { params: { path: { id: job } }, body: { id, data } })),
+  bill: (job: string) => unwrap(client.GET("/api/jobs/{id}/bill", { params: { path: { id: job } } })),
+  issueBill: (job: string, body: Schemas["IssueBill"], key: string) =>
+    unwrap(
+      client.POST("/api/jobs/{id}/bill", { params: { path: { id: job }, header: { "Idempotency-Key": key } }, body }),
+    ),
+  creditBill: (bill: string, reason: string, key: string) =>
+    unwrap(
+      client.POST("/api/bills/{id}/credit", {
+        params: { path: { id: bill }, header: { "Idempotency-Key": key } },
+        body: { reason },
+      }),
+    ),
+  pay: (job: string, body: Schemas["NewPayment"]) =>
+    unwrap(
+      client.POST("/api/jobs/{id}/payments", {
+        params: { path: { id: job }, header: { "Idempotency-Key": body.key } },
+        body,
+      }),
+    ),
   callOff: (job: string, reason: string) =>
     unwrap(client.POST("/api/jobs/{id}/call-off", { params: { path: { id: job } }, body: { reason } })),
   takeUp: (job: string) => unwrap(client.POST("/api/jobs/{id}/take-up", { params: { path: { id: job } } })),

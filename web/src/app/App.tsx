@@ -27,6 +27,7 @@ const router = createBrowserRouter([
       { path: "bay", ...screen("jobs") },
       { path: "bay/:id", ...screen("card") },
       { path: "cars/:id", ...screen("car") },
+      { path: "bills/:id", ...screen("bill") },
       { path: "bench", ...screen("bench") },
       { path: "engines", ...screen("engines") },
       { path: "engines/:code", ...screen("engine") },

@@ -12,6 +12,7 @@ const SCREENS = {
   jobs: async () => (await import("../bay/Jobs")).Jobs,
   card: async () => (await import("../bay/CardRoute")).CardRoute,
   bench: async () => (await import("../bench/BenchRoute")).BenchRoute,
+  bill: async () => (await import("../bill/BillRoute")).BillRoute,
   car: async () => (await import("../car/CarRoute")).CarRoute,
   engines: async () => (await import("../engines/Engines")).Engines,
   workshop: async () => (await import("../workshop/WorkshopRoute")).WorkshopRoute,

@@ -1,5 +1,6 @@
 import { useMutation } from "@tanstack/react-query";
 import { useState } from "react";
+import { useNavigate } from "react-router";
 import { api, type JobCard, type Mark } from "../api/client";
 import { Dialog } from "../shared/Dialog";
 import { DistanceBox } from "../shared/fields/DistanceBox";
@@ -26,6 +27,7 @@ export function Finished({ card, isAdvisor, isWaiting, format, press, onRenewed 
   const [km, setKm] = useState<number | null>(null);
   const over = useMutation({ mutationFn: () => api.handOver(card.job.id, km), onSuccess: onRenewed });
   const names = new Map(card.sheet.pieces.map((piece) => [piece.id, title(piece)]));
+  const navigate = useNavigate();
   const actuals = card.actuals;
   return (
     <section aria-label="Finished">
@@ -62,6 +64,11 @@ export function Finished({ card, isAdvisor, isWaiting, format, press, onRenewed 
           What was done and found is with the car now.{" "}
           <a href={`/api/jobs/${card.job.id}/hand-over.pdf`}>The paper for the customer</a>
         </p>
+      )}
+      {isAdvisor && (
+        <Choices>
+          <Press onPress={() => void navigate(`/bills/${card.job.id}`)}>The bill</Press>
+        </Choices>
       )}
       {actuals && (
         <table>

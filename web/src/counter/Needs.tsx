@@ -46,7 +46,20 @@ export function Needs({ needs, onStart, isPending }: Props) {
     mutationFn: api.askWays,
     onSuccess: ({ quote_id }) => void navigate(`/quotes/${quote_id}/yes`),
   });
-  const { stopped, questions, undelivered, waiting, lapsed, declined, agreed, unsent, due, follow_ups } = needs;
+  const {
+    stopped,
+    questions,
+    undelivered,
+    waiting,
+    lapsed,
+    declined,
+    agreed,
+    unsent,
+    due,
+    follow_ups,
+    unbilled,
+    overdue,
+  } = needs;
   const inWork = agreed.filter((row) => row.started_at && !row.finished_at);
   const ready = agreed.filter((row) => row.finished_at);
   const ahead = agreed.filter((row) => !row.started_at);
@@ -56,7 +69,7 @@ export function Needs({ needs, onStart, isPending }: Props) {
     </Button>
   );
   const ours = [stopped, questions, undelivered, waiting, lapsed, declined, unsent];
-  const nothing = [...ours, agreed, due, follow_ups].every((list) => list.length === 0);
+  const nothing = [...ours, unbilled, overdue, agreed, due, follow_ups].every((list) => list.length === 0);
   if (nothing)
     return (
       <Notice style={{ marginTop: 22 }}>
@@ -167,6 +180,23 @@ export function Needs({ needs, onStart, isPending }: Props) {
               {row.customer} · job {row.job} · {format.money(row.agreed_cents)}, not above{" "}
               {format.money(row.limit_cents)}
               {card(row)}
+            </Row>
+          ))}
+        </Part>
+        <Part title="Handed over, to bill" count={unbilled.length}>
+          {unbilled.map((row) => (
+            <Row key={row.job_id} plate={row.plate} who={row.customer ?? row.title}>
+              {row.title} · agreed {format.money(row.agreed_cents)} · handed over {format.lately(row.at)}
+              {act("Bill", `job ${row.job}`, () => void navigate(`/bills/${row.job_id}`))}
+            </Row>
+          ))}
+        </Part>
+        <Part title="To be paid, overdue" count={overdue.length}>
+          {overdue.map((row) => (
+            <Row key={row.job_id} plate={row.plate} who={row.payer}>
+              {format.money(row.owed_cents)} of bill {row.number} · due {format.day(row.due_on)}
+              {row.phone && ` · ${row.phone}`}
+              {act("Look", `at bill ${row.number}`, () => void navigate(`/bills/${row.job_id}`))}
             </Row>
           ))}
         </Part>

@@ -178,6 +178,11 @@ export function Frame() {
             Car
           </Link>
         )}
+        {pathname.startsWith("/bills/") && (
+          <Link to={pathname} aria-current="page" className="here">
+            Bill
+          </Link>
+        )}
         {inQuote && (
           <Link to={pathname} aria-current="page" className="here">
             Quote

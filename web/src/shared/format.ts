@@ -87,6 +87,8 @@ export function formatter(units: ShopUnits) {
     /** A month as the server says it: "2026-11". */
     month: (text: string) => month.format(new Date(`${text}-15T12:00:00Z`)),
     weekday: (now: Date) => weekday.format(now),
+    /** The day it is where the shop is: "2026-11-24". */
+    dayNow: (now = new Date()) => today.format(now),
     /** A moment that has passed, short: its time of today, else its day. */
     lately: (iso: string, now = new Date()) => {
       const moment = new Date(iso);

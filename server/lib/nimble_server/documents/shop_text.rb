@@ -49,10 +49,10 @@ module NimbleServer
       end
 
       # @param time [Time]
-      def date(time)
-        day = @zone.to_local(time)
-        DateTime.new(day.year, day.month, day.day, 12).localize(@locale).to_date.to_long_s
-      end
+      def date(time) = day(@zone.to_local(time))
+
+      # @param day [Date]
+      def day(day) = DateTime.new(day.year, day.month, day.day, 12).localize(@locale).to_date.to_long_s
 
       # A day and time of the shop's wall clock, with its weekday.
       # @param text [String] "2026-11-27T14:30"

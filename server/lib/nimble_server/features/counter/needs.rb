@@ -26,6 +26,7 @@ module NimbleServer
             "lapsed" => lapsed,
             "declined" => declined,
             "agreed" => agreed,
+            **ToBill.new(@shop).to_h,
             "unsent" => unsent,
             "vehicles" => @shop[:vehicles].count,
             "follow_ups" => FollowUps.new(@shop).rows,

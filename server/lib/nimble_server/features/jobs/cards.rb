@@ -40,6 +40,18 @@ module NimbleServer
           card
         end
 
+        # One scope that was agreed to: the whole it came to, up to what, and its request as it was frozen.
+        Agreed = Struct.new(:scope_id, :total_cents, :limit_cents, :request, keyword_init: true)
+
+        # What is agreed on a job, in the order of the yeses; a supplement holds the whole anew.
+        # @return [Array<Agreed>]
+        def agreed(job)
+          agreed_scopes(job).map do |row|
+            request = @shop[:quote_scopes].where(id: row[:scope_id]).get(:request).to_h
+            Agreed.new(**row.slice(:scope_id, :total_cents, :limit_cents), request: JSON.parse(JSON.generate(request)))
+          end
+        end
+
         private
 
         def newest(job, key)
@@ -75,7 +87,12 @@ module NimbleServer
         # Scopes with a yes, as they were agreed; a supplement is the whole of what is done, and starts anew.
         # @return [Array<Hash>] scope_id, request
         def agreed_scopes(job)
-          columns = [Sequel[:offer_scopes][:scope_id], Sequel[:offers][:job_id]]
+          columns = [
+            Sequel[:offer_scopes][:scope_id],
+            Sequel[:offers][:job_id],
+            Sequel[:offer_scopes][:total_cents],
+            Sequel[:offer_answers][:limit_cents]
+          ]
           rows = Offers::Answered.of(@shop, job[:quote_id], "yes").select(*columns).all
           rows.each_with_object([]) { |row, kept| row[:job_id] ? kept.replace([row]) : kept << row }
         end

@@ -133,6 +133,28 @@ module NimbleServer
             ),
             table(:job_cards, "the bay card", %i[job_id revision agreed request sheet]),
             table(:job_marks, "the list of marks", %i[id device at mark], key: :job_id, made: [], on_act: true),
+            table(
+              :bills,
+              "the bill",
+              %i[
+                number
+                kind
+                job_id
+                credits_id
+                issued_on
+                supplied_on
+                due_on
+                payer
+                address
+                reason
+                request
+                answer
+                currency
+                currency_exponent
+                total_cents
+              ]
+            ),
+            table(:payments, "the payment", %i[job_id on means cents note key]),
             table(:job_pictures, "the picture", %i[job_id type width height bytes]),
             table(:ledger_entries, "the ledger entry", %i[key source finished_at entry billed_cents parts against why]),
             table(:ledger_lessons, "the lesson", %i[number act state lesson in_force])

@@ -1,0 +1,36 @@
+import type { BillPage } from "../api/client";
+import { list } from "../shared/format";
+
+type Draft = NonNullable<BillPage["draft"]>;
+type Why = Draft["rows"][number]["why"][number];
+
+const WHY: Record<Why, string> = {
+  happened: "what happened",
+  not_done: "not done",
+  tried: "tried only",
+  owed: "our warranty",
+  limit: "held to the limit",
+  follows: "follows the lines above",
+};
+
+/** Why a line differs from what was agreed: "what happened, not done". */
+export const whyWords = (why: Why[]): string => why.map((one) => WHY[one]).join(", ");
+
+const FACTS: Record<keyof Draft["facts"], string> = {
+  broken: "broke",
+  thread: "took the thread along",
+  mishaps: "gave way",
+  tried: "tried, not finished",
+  not_done: "not done",
+  owed: "under our warranty",
+};
+
+/** What came of the job beside what was agreed, a sentence for each: "Plug 3 broke". */
+export const factWords = (facts: Draft["facts"]): string[] =>
+  (Object.keys(FACTS) as (keyof Draft["facts"])[])
+    .filter((key) => facts[key].length > 0)
+    .map((key) => `${list(facts[key])}: ${FACTS[key]}`);
+
+type Means = BillPage["payments"][number]["means"];
+
+export const MEANS: Record<Means, string> = { cash: "cash", card: "card", bank: "bank transfer", other: "other" };
