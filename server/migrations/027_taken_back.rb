@@ -1,9 +1,9 @@
 # frozen_string_literal: true
 
 # What was said is never taken out of the record, but it can be taken back: a yes that was given by mistake is struck
-# beside itself, a job the customer no longer wants is called off and may be taken up again. Both bind, and are witnessed
-# (021). A quote nobody wants in sight is put away; a no is marked as read. A letter is of a kind, so that what is said
-# later of an offer goes out beside what was said first.
+# beside itself, a job the customer no longer wants is called off and may be taken up again. Both bind (021). A
+# quote nobody wants in sight is put away; a no is marked as read. A letter is of a kind, so that what is said later of
+# an offer goes out beside what was said first.
 Sequel.migration do
   taken_back = {
     struck_answers: %i[offer_id position reason called_off_id undone_at undone_by created_by created_at],

@@ -2,8 +2,8 @@
 
 require_relative "spec_helper"
 
-# The bill of a job: agreed beside billed, issued once with the next number, never above the yeses, put right by a credit
-# note; what is paid is noted once.
+# The bill of a job: agreed beside billed, issued once with the next number, never above the yeses, put right by a
+# credit note; what is paid is noted once.
 RSpec.describe NimbleServer::Features::Bills do
   before(:context) do
     @cluster = Cluster.throw_away
@@ -206,7 +206,7 @@ RSpec.describe NimbleServer::Features::Bills do
       NimbleServer::Shop.new(
         @db,
         @db[:shops].where(slug: "merrow-quay").get(:id),
-        clock: Later.new(Time.now + 3 * 86_400)
+        clock: Later.new(Time.now + (3 * 86_400))
       )
     overdue = NimbleServer::Features::Counter::ToBill.new(shop).to_h["overdue"]
     expect(overdue.find { |row| row["job_id"] == job["id"] }).to include("owed_cents" => job["agreed_cents"])

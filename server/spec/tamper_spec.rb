@@ -28,6 +28,8 @@ RSpec.describe NimbleServer::Features::Record::Bindings do
     change_cars(advisor)
     settled_question(advisor)
     handed_over(advisor)
+    billed(advisor)
+    called_off(advisor)
     owner.call(:post, "/api/ledger/lessons", { act: "automatic" })
     owner.call(:post, "/api/ledger/lessons", { act: "by-hand" })
     owner.call(:put, "/api/shop", shop_details(owner).merge("name" => "Merrow Quay Garage II"))
@@ -67,6 +69,28 @@ RSpec.describe NimbleServer::Features::Record::Bindings do
 
         advisor.call(:post, "/api/jobs/#{job[:id]}/hand-over", {})
       end
+  end
+
+  # A bill, its credit note, a deposit and a payment.
+  def billed(advisor)
+    job = @db[:jobs].where(shop_id: @shop_id).exclude(handed_over_at: nil).get(:id)
+    [1_000, 2_000].each { |cents| paid(advisor, job, cents) }
+    total = advisor.call(:get, "/api/jobs/#{job}/bill").last.dig("draft", "answer", "total_cents")
+    page = advisor.call(:post, "/api/jobs/#{job}/bill", { payer: "Quay Cabs", total_cents: total }).last
+    advisor.call(:post, "/api/bills/#{page["bills"].first["id"]}/credit", { reason: "wrong name" })
+  end
+
+  def paid(advisor, job, cents)
+    given = { on: "2026-01-05", means: "cash", cents: cents, key: "paid #{cents}" }
+    advisor.call(:post, "/api/jobs/#{job}/payments", given)
+  end
+
+  def called_off(advisor)
+    job = @db[:jobs].where(shop_id: @shop_id, started_at: nil, finished_at: nil).get(:id)
+    2.times do |i|
+      advisor.call(:post, "/api/jobs/#{job}/call-off", { reason: "the car was sold #{i}" })
+      advisor.call(:post, "/api/jobs/#{job}/take-up")
+    end
   end
 
   def keep_picture(advisor, job, number)

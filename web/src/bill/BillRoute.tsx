@@ -150,7 +150,7 @@ function Bill({ page }: { page: BillPage }) {
               </p>
             </section>
           )}
-          <Payments page={page} onPaid={put} />
+          <Payments key={`${page.due_on} ${page.owed_cents}`} page={page} onPaid={put} />
         </div>
       </Columns>
       {crediting && (

@@ -2,10 +2,11 @@
 
 module NimbleLedger
   module Card
-    # What the bill of a job has to know of its card (model.md section 16, formats.md "bill-request"): what was not done,
-    # what was only tried, what happened and is in no agreed price yet, minutes worked. Nothing of it is typed again.
+    # What the bill of a job has to know of its card (model.md section 16, formats.md "bill-request"): what was not
+    # done, what was only tried, what happened and is in no agreed price yet, minutes worked. Nothing of it is typed
+    # again.
     #
-    #   Card::Billable.new(standing).to_h   #=> { "not_done" => ["plug-4"], "happened" => { "broken" => { "plug-3" => 1 } } }
+    #   Card::Billable.new(standing).to_h   #=> { "not_done" => ["plug-4"], "worked_minutes" => 61.5 }
     class Billable
       # @param standing [Standing] of the finished card
       # @param owed [Array<String>] targets under our warranty

@@ -2,8 +2,8 @@
 
 module NimbleServer
   module Documents
-    # A bill or credit note on paper: to whom, for which car and day, line by line, taxes by rate, what is paid and owed.
-    # Drawn from what was frozen when it was issued.
+    # A bill or credit note on paper: to whom, for which car and day, line by line, taxes by rate, what is paid and
+    # owed. Drawn from what was frozen when it was issued.
     class BillPDF < PaperPage
       # @param shop [Hash] the shop's row
       # @param bill [Hash] row of bills, with :job, :paid_cents and :credits, the bill it puts right
@@ -124,8 +124,13 @@ module NimbleServer
         @pdf.move_down 8
         owed = @bill[:total_cents] - @bill[:paid_cents]
         row(say("paid"), @text.plain(@bill[:paid_cents]), size: 10) unless @bill[:paid_cents].zero?
-        said = owed.positive? ? say("owed", day: @text.day(@bill[:due_on])) : say(owed.zero? ? "settled" : "back")
-        row(said, owed.zero? ? "" : @text.full(owed.abs), size: 12, style: :bold)
+        row(standing(owed), owed.zero? ? "" : @text.full(owed.abs), size: 12, style: :bold)
+      end
+
+      def standing(owed)
+        return say("settled") if owed.zero?
+
+        owed.positive? ? say("owed", day: @text.day(@bill[:due_on])) : say("back")
       end
 
       def facts = "#{@shop[:name]}   #{title}   #{@texts.say("page.record", head: @head)}   <page>/<total>"

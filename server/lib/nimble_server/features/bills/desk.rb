@@ -236,8 +236,7 @@ module NimbleServer
             "id" => row[:id],
             "number" => row[:number],
             "kind" => row[:kind],
-            "credits" => row[:credits_id] && @shop[:bills].where(id: row[:credits_id]).get(:number),
-            "credited" => !@shop[:bills].where(credits_id: row[:id]).empty?,
+            **credit_of(row),
             "issued_on" => row[:issued_on].iso8601,
             "due_on" => row[:due_on].iso8601,
             "payer" => row[:payer],
@@ -249,6 +248,12 @@ module NimbleServer
             "total_cents" => row[:total_cents]
           }
         end
+
+        def credit_of(row) =
+          {
+            "credits" => row[:credits_id] && @shop[:bills].where(id: row[:credits_id]).get(:number),
+            "credited" => !@shop[:bills].where(credits_id: row[:id]).empty?
+          }
 
         def payment(row) =
           {

@@ -103,17 +103,20 @@ module NimbleServer
 
         # Offers somebody said no to, and nobody at the shop has read it yet.
         def declined
-          said = @shop[:offer_answers].where(answer: "no").select(:offer_id)
-          unread = offers.where(Sequel[:offers][:id] => said, :no_read_at => nil)
-          rows = unread.exclude(Sequel[:offers][:id] => @shop[:offer_answers].where(answer: "yes").select(:offer_id))
-          found = rows.order(Sequel[:offers][:created_at]).limit(MOST).all
+          found = unread_noes.order(Sequel[:offers][:created_at]).limit(MOST).all
           answers = noes(found)
           offered(found)
             .zip(found)
-            .filter_map do |shown, row|
+            .map do |shown, row|
               no = answers.fetch(row[:id]).max_by { |one| one[:created_at] }
               shown.merge("offer_id" => row[:id], "reason" => no[:reason], "at" => no[:created_at].iso8601)
             end
+        end
+
+        def unread_noes
+          said = ->(answer) { @shop[:offer_answers].where(answer: answer).select(:offer_id) }
+          id = Sequel[:offers][:id]
+          offers.where(id => said.call("no"), :no_read_at => nil).exclude(id => said.call("yes"))
         end
 
         def noes(rows) =

@@ -3,8 +3,8 @@
 module NimbleServer
   module Features
     module Counter
-      # Money that needs somebody: cars that were handed over without a bill, bills whose day has passed and that are not
-      # paid.
+      # Money that needs somebody: cars that were handed over without a bill, bills whose day has passed and that are
+      # not paid.
       class ToBill
         MOST = 40
 
@@ -29,17 +29,24 @@ module NimbleServer
 
         def overdue
           rows = live.where(Sequel[:due_on] < @shop.today).order(:due_on).all
-          paid = @shop[:payments].where(job_id: rows.map { |row| row[:job_id] }).group(:job_id)
-          sums = paid.select_hash(:job_id, Sequel.function(:sum, :cents).as(:cents))
-          owing = rows.select { |row| row[:total_cents] > sums.fetch(row[:job_id], 0) }.first(MOST)
-          owing.map do |row|
-            of(@shop[:jobs].where(id: row[:job_id]).first).merge(
-              "number" => row[:number],
-              "payer" => row[:payer],
-              "owed_cents" => row[:total_cents] - sums.fetch(row[:job_id], 0).to_i,
-              "due_on" => row[:due_on].iso8601
-            )
-          end
+          paid = paid(rows)
+          owing = rows.map { |row| [row, row[:total_cents] - paid.fetch(row[:job_id], 0).to_i] }
+          owing.select { |_row, owed| owed.positive? }.first(MOST).map { |row, owed| owed_row(row, owed) }
+        end
+
+        # @return [Hash{String=>Integer}] cents by job
+        def paid(rows)
+          payments = @shop[:payments].where(job_id: rows.map { |row| row[:job_id] }).group(:job_id)
+          payments.select_hash(:job_id, Sequel.function(:sum, :cents).as(:cents))
+        end
+
+        def owed_row(row, owed)
+          of(@shop[:jobs].where(id: row[:job_id]).first).merge(
+            "number" => row[:number],
+            "payer" => row[:payer],
+            "owed_cents" => owed,
+            "due_on" => row[:due_on].iso8601
+          )
         end
 
         # Which job and car a row is about.

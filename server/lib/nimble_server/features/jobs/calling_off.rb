@@ -3,8 +3,8 @@
 module NimbleServer
   module Features
     module Jobs
-      # A customer no longer wants what was agreed. Where no work has begun the yeses are struck with it, so that nothing
-      # binds anybody; where it has, they stand for what was done. Either can be taken up again as it was.
+      # A customer no longer wants what was agreed. Where no work has begun the yeses are struck with it, so that
+      # nothing binds anybody; where it has, they stand for what was done. Either can be taken up again as it was.
       class CallingOff
         # Jobs that are of concern to the bay and the counter: not handed over, and not called off before any work.
         # @return [Sequel::Dataset]

@@ -14,6 +14,7 @@ module NimbleServer
         def self.registered(app)
           cards(app)
           ends(app)
+          calling_off(app)
           pictures(app)
           app.helpers(Helpers)
         end
@@ -39,16 +40,18 @@ module NimbleServer
 
           app.api(:post, "/api/jobs/:id/ways-on", role: :advisor) { bay.ask_ways(uuid(params["id"], "job")) }
 
+          app.api(:post, "/api/jobs/:id/hand-over", role: :advisor, body: "HandOver") do
+            bay.hand_over(uuid(params["id"], "job"), body_json["odometer_km"]&.to_i)
+          end
+        end
+
+        def self.calling_off(app)
           app.api(:post, "/api/jobs/:id/call-off", role: :advisor, body: "CallOff") do
             Offers::Page.new(shop).of(CallingOff.new(shop).call_off(uuid(params["id"], "job"), body_json["reason"]))
           end
 
           app.api(:post, "/api/jobs/:id/take-up", role: :advisor) do
             Offers::Page.new(shop).of(CallingOff.new(shop).take_up(uuid(params["id"], "job")))
-          end
-
-          app.api(:post, "/api/jobs/:id/hand-over", role: :advisor, body: "HandOver") do
-            bay.hand_over(uuid(params["id"], "job"), body_json["odometer_km"]&.to_i)
           end
         end
 

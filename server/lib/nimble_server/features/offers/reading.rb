@@ -39,12 +39,21 @@ module NimbleServer
           answers = @shop[:offer_answers].where(offer_id: row[:id]).as_hash(:position)
           struck = @shop[:struck_answers].where(offer_id: row[:id], undone_at: nil).as_hash(:position)
           rows = @shop[:offer_scopes].where(offer_id: row[:id]).order(:position).all
-          counts = answers.except(*struck.keys)
-          taken = rows.select { |one| counts.dig(one[:position], :answer) == "yes" }
+          standings = standings(row, rows, answers.except(*struck.keys), frozen, over: struck.any?)
           rows.map do |one|
             at = one[:position]
-            standing = struck.any? ? over(row, counts[at]) : standing(row, one, counts[at], taken, frozen)
-            OfferedScope.new(one, frozen.fetch(one[:scope_id]), answers[at], standing, struck: struck[at])
+            OfferedScope.new(one, frozen.fetch(one[:scope_id]), answers[at], standings[at], struck: struck[at])
+          end
+        end
+
+        # @param counts [Hash{Integer=>Hash}] answers that count, by position
+        # @param over [Boolean] a yes was struck
+        # @return [Hash{Integer=>NimbleLedger::Record::Standing}] by position
+        def standings(offer, rows, counts, frozen, over:)
+          taken = rows.select { |one| counts.dig(one[:position], :answer) == "yes" }
+          rows.to_h do |one|
+            answer = counts[one[:position]]
+            [one[:position], over ? over(offer, answer) : standing(offer, one, answer, taken, frozen)]
           end
         end
 

@@ -11,6 +11,7 @@ module NimbleServer
           offering(app)
           after(app)
           answering(app)
+          taking_back(app)
         end
 
         def self.offering(app)
@@ -25,6 +26,18 @@ module NimbleServer
               offer = Sending.new(shop).offer(uuid(params["id"], "quote"), body_json)
               Page.new(shop).of(offer.quote[:id])
             end
+          end
+        end
+
+        def self.taking_back(app)
+          app.api(:post, "/api/offers/:id/strike", role: :advisor, body: "StrikeYes") do
+            offer = Striking.new(shop).strike(uuid(params["id"], "offer"), *body_json.values_at("position", "reason"))
+            Page.new(shop).of(offer.quote[:id])
+          end
+
+          app.api(:post, "/api/offers/:id/no-read", role: :advisor) do
+            Answers.new(shop).read_no(uuid(params["id"], "offer"))
+            Counter::Needs.new(shop).to_h
           end
         end
 
@@ -48,16 +61,6 @@ module NimbleServer
               offer = Answers.new(shop).take(uuid(params["id"], "offer"), said)
               Page.new(shop).of(offer.quote[:id])
             end
-          end
-
-          app.api(:post, "/api/offers/:id/strike", role: :advisor, body: "StrikeYes") do
-            offer = Striking.new(shop).strike(uuid(params["id"], "offer"), *body_json.values_at("position", "reason"))
-            Page.new(shop).of(offer.quote[:id])
-          end
-
-          app.api(:post, "/api/offers/:id/no-read", role: :advisor) do
-            Answers.new(shop).read_no(uuid(params["id"], "offer"))
-            Counter::Needs.new(shop).to_h
           end
 
           app.api(:post, "/api/questions/:id/settled", role: :advisor) do

@@ -4,7 +4,8 @@ module NimbleServer
   module Features
     module Outbox
       # Messages that wait to be carried. One offer goes to one address by one channel once, however often it is asked
-      # for, and so does each kind of what is said of it later. The link is put in on the way out: at rest there is only its place (LinkPlace).
+      # for, and so does each kind of what is said of it later. The link is put in on the way out: at rest there is only
+      # its place (LinkPlace).
       class Letters
         def initialize(shop)
           @shop = shop

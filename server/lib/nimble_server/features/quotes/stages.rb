@@ -3,7 +3,8 @@
 module NimbleServer
   module Features
     module Quotes
-      # How far each of some quotes has come, and what was done with it last: from a draft to a car that was handed over.
+      # How far each of some quotes has come, and what was done with it last: from a draft to a car that was handed
+      # over.
       class Stages
         # What can still happen comes last: whatever is true further down speaks for the quote.
         NAMES = %w[draft saved waiting seen lapsed declined agreed in-bay done handed-over called-off].freeze
