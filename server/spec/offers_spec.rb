@@ -152,6 +152,18 @@ RSpec.describe NimbleServer::Features::Offers do
     expect(states["offers"].first["scopes"].map { |scope| scope["state"] }).to eq(%w[authorized superseded])
   end
 
+  it "says on page and paper who it is from and which taxes the total holds" do
+    sent = offer(saved([[5]])).last["offers"].first
+    expect(read(sent)).to include("1 Merrow Quay, Merrow Island", "Open Monday to Friday").and(
+      include("Tax is in the total here: Sales tax on parts, 7.5 %.")
+    )
+    number = @db[:offers].where(id: sent["id"]).get(:quote_id)
+    pdf = @advisor.call(:get, "/api/quotes/#{number}/print.pdf?revision=1").last
+    printed = PDF::Inspector::Text.analyze(pdf).strings.join(" ")
+    expect(printed).to include("desk@merrow.example", "Island tax no. 118-204", "Sales tax on parts, 7.5 %")
+    expect(paper(sent).strings.join(" ")).to include("1 Merrow Quay")
+  end
+
   it "decides nothing by GET, and notes that somebody looked only when the page says so" do
     sent = offer(saved).last["offers"].first
     before = acts.size

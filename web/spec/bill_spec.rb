@@ -33,12 +33,13 @@ RSpec.describe "the bill", type: :feature do
   def of_piece(piece)
     id = piece["id"]
     ticks = (piece["ticks"] || []).map { |tick| ["tick", { piece: id, item: tick["item"] }] }
-    acts = (piece["acts"] || []).flat_map { |act| piece["plugs"].map { |plug| of_plug(act["act"], plug["target"], id) } }
+    acts =
+      (piece["acts"] || []).flat_map { |act| piece["plugs"].map { |plug| of_plug(act["act"], plug["target"], id) } }
     [*ticks, *acts.compact, ["check", { piece: id }]]
   end
 
   def of_plug(act, plug, piece)
-    return ["out", { plug: plug, outcome: "broken" }] if act == "out"
+    return "out", { plug: plug, outcome: "broken" } if act == "out"
 
     ["in", { plug: plug, how: "torque", piece: piece }] if act == "in"
   end
@@ -47,7 +48,7 @@ RSpec.describe "the bill", type: :feature do
     job = finished("4-TRE-1M", [5])
     sign_in
     within("section[aria-label='Handed over, to bill']") { click_button("Bill", exact: false) }
-    expect(page).to have_text("Plug 5: broke")
+    expect(page).to have_text("Plug 5 broke")
     expect(page).to have_css("tr", text: "what happened")
     accessible
     fill_in "Address", with: "3 Quay Street, Merrow"
@@ -59,7 +60,7 @@ RSpec.describe "the bill", type: :feature do
     click_button("Note it")
     expect(page).to have_css("section[aria-label='Paid'] li", text: "100.00")
 
-    click_button("Put it right")
+    click_button("Put it right by a credit note")
     fill_in "Why", with: "made out to the wrong name"
     click_button("Issue the credit note")
     expect(page).to have_link("Credit note 2002")

@@ -10,7 +10,7 @@ import { Asked, BookPage, Heading, LoneLink, Notice, Plate, Small, Strong } from
 import { ReasonDialog } from "../shared/ReasonDialog";
 import { IssueForm } from "./IssueForm";
 import { Payments } from "./Payments";
-import { factWords, whyWords } from "./words";
+import { factWords, lineWords, shownRows, whyWords } from "./words";
 
 const Columns = styled.div`
   display: grid;
@@ -146,7 +146,7 @@ function Bill({ page }: { page: BillPage }) {
                 <LoneLink href={`/api/bills/${live.id}/bill.pdf`} target="_blank" rel="noreferrer">
                   The bill on paper
                 </LoneLink>
-                <Asked onPress={() => setCrediting(live)}>Put it right</Asked>
+                <Asked onPress={() => setCrediting(live)}>Put it right by a credit note</Asked>
               </p>
             </section>
           )}
@@ -210,10 +210,10 @@ function Draft({ draft, job }: { draft: NonNullable<BillPage["draft"]>; job: Bil
           </tr>
         </thead>
         <tbody>
-          {rows.map((row) => (
+          {shownRows(rows).map((row) => (
             <tr key={`${row.kind} ${row.part ?? row.label}`} data-moved={row.why.length > 0 ? "" : undefined}>
               <td>
-                {row.label} {row.quantity > 1 && <Small>× {format.figure(row.quantity)}</Small>}
+                {lineWords(row, format.figure)}
                 {row.why.length > 0 && <Small> · {whyWords(row.why)}</Small>}
               </td>
               <td className="figure was">{was(row.agreed_cents)}</td>
@@ -250,11 +250,9 @@ function Frozen({ bill }: { bill: Issued }) {
       </Heading>
       <Lines>
         <tbody>
-          {bill.lines.map((line, i) => (
+          {shownRows(bill.lines).map((line, i) => (
             <tr key={`${i} ${line.label}`}>
-              <td>
-                {line.label} {(line.quantity ?? 1) > 1 && <Small>× {format.figure(line.quantity ?? 1)}</Small>}
-              </td>
+              <td>{lineWords(line, format.figure)}</td>
               <td className="figure">{format.money(line.cents)}</td>
             </tr>
           ))}

@@ -14,7 +14,10 @@ import { MEANS } from "./words";
 
 const Fields = styled.div`
   display: grid;
-  grid-template-columns: repeat(2, minmax(0, 1fr));
+  grid-template-columns: repeat(3, minmax(0, 1fr));
+  @media (max-width: 600px) {
+    grid-template-columns: repeat(2, minmax(0, 1fr));
+  }
   gap: 12px 14px;
   align-items: start;
   margin: 8px 0 12px;
@@ -60,7 +63,7 @@ export function Payments({ page, onPaid }: Props) {
       {page.payments.length > 0 && (
         <NeedRows>
           {page.payments.map((row) => (
-            <li key={row.id} style={{ gridTemplateColumns: "minmax(0, 1fr) auto", minHeight: 38 }}>
+            <li key={row.id} style={{ display: "flex", justifyContent: "space-between", minHeight: 38 }}>
               <span>
                 {format.day(row.on)}{" "}
                 <Small>

@@ -29,8 +29,29 @@ const FACTS: Record<keyof Draft["facts"], string> = {
 export const factWords = (facts: Draft["facts"]): string[] =>
   (Object.keys(FACTS) as (keyof Draft["facts"])[])
     .filter((key) => facts[key].length > 0)
-    .map((key) => `${list(facts[key])}: ${FACTS[key]}`);
+    .map((key) => `${list(facts[key])} ${FACTS[key]}`);
 
 type Means = BillPage["payments"][number]["means"];
 
 export const MEANS: Record<Means, string> = { cash: "cash", card: "card", bank: "bank transfer", other: "other" };
+
+type Line = Pick<Draft["rows"][number], "kind" | "label"> & { quantity?: number };
+
+/** How a line is called, with how much of it: "Labor, 4.6 h", "Spark plug × 7". */
+export const lineWords = (line: Line, figure: (value: number) => string): string => {
+  if (line.kind === "labor") return `${line.label}, ${figure(line.quantity ?? 0)} h`;
+  return (line.quantity ?? 1) > 1 ? `${line.label} × ${figure(line.quantity ?? 1)}` : line.label;
+};
+
+const ORDER = ["warranty", "labor", "diagnosis", "part", "by-hand", "consumable", "supplies", "fee"];
+const place = (kind: string) => (ORDER.includes(kind) ? ORDER.indexOf(kind) : ORDER.length);
+
+/** Lines in the order of a bill, what fell away among its like; consumables that cost nothing say nothing. */
+export const shownRows = <T extends { kind: string; cents: number | null; agreed_cents?: number | null }>(
+  rows: T[],
+): T[] =>
+  rows
+    .filter((row) => row.kind !== "consumable" || row.cents || row.agreed_cents)
+    .map((row, i) => ({ row, i }))
+    .sort((a, b) => place(a.row.kind) - place(b.row.kind) || a.i - b.i)
+    .map(({ row }) => row);

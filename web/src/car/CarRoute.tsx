@@ -149,7 +149,7 @@ function Plain({ title, rows }: { title: string; rows: Line[] }) {
       </Heading>
       <NeedRows>
         {rows.map((row) => (
-          <li key={row.key} style={{ gridTemplateColumns: "minmax(0, 1fr) auto", minHeight: 38 }}>
+          <li key={row.key} style={{ display: "flex", justifyContent: "space-between", minHeight: 38 }}>
             <span>{row.what}</span>
             <Small>{row.when}</Small>
           </li>

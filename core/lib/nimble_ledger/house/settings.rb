@@ -379,6 +379,12 @@ module NimbleLedger
 
       words = Shape.string(max: 400, empty: true)
       words_caution = "May name {name}, {shop}, {car}, {total}, {link} and {until}; {link} must be in it."
+      said = ->(max) { Shape.string(max: max, empty: true) }
+      declare "customers", "shop_address", "", said.call(200), "Our address, on paper and page"
+      declare "customers", "shop_phone", "", said.call(40), "Our phone"
+      declare "customers", "shop_mail", "", said.call(120), "Our mail"
+      declare "customers", "tax_number", "", said.call(60), "Our tax number"
+      declare "customers", "opening_line", "", said.call(200), "When we are open, in a line"
       declare "customers", "quote_days", 30, Shape.integer(min: 1, max: 365, unit: "days"), "A quote holds for"
       declare "customers", "warranty_months", 12, Shape.integer(max: 120, unit: "months"), "Our warranty lasts"
       declare "customers", "warranty_km", 20_000, Shape.integer(max: 1_000_000, unit: "km"), "Our warranty, distance"

@@ -53,8 +53,7 @@ module NimbleServer
       end
 
       def heading
-        @pdf.text @shop[:name], size: 10, color: SECOND
-        @pdf.move_down 2
+        letterhead(@shop)
         row(say("title", number: @offer.quote[:number]), money.date(@offer.row[:created_at]), size: 18, style: :bold)
         @pdf.move_down 3
         row(@wording.car, @offer.row[:recipient], size: 10)

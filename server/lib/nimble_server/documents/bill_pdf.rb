@@ -43,8 +43,7 @@ module NimbleServer
       def title = say(@bill[:kind], number: @bill[:number])
 
       def heading
-        @pdf.text @shop[:name], size: 10, color: SECOND
-        @pdf.move_down 2
+        letterhead(@shop)
         row(title, @text.day(@bill[:issued_on]), size: 18, style: :bold)
         @pdf.move_down 6
         @pdf.text [@bill[:payer], @bill[:address]].reject(&:empty?).join("\n"), size: 11, leading: 2
@@ -75,7 +74,7 @@ module NimbleServer
 
       def lines
         @answer["lines"]
-          .reject { |line| line["kind"] == "tax" }
+          .reject { |line| line["kind"] == "tax" || nothing?(line) }
           .each do |line|
             @pdf.start_new_page if @pdf.cursor < 60
             @pdf.move_down 3
@@ -83,6 +82,9 @@ module NimbleServer
             rule(0.3, gap: 2)
           end
       end
+
+      # Consumables that are in the supplies cost nothing of their own, and need no line.
+      def nothing?(line) = line["kind"] == "consumable" && line["cents"].zero?
 
       # Lines the house names itself say so in its own words; the others in the language of the paper.
       def label(line)

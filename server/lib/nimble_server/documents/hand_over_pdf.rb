@@ -41,8 +41,7 @@ module NimbleServer
 
       def heading
         car = @told.vehicle
-        @pdf.text @shop[:name], size: 10, color: SECOND
-        @pdf.move_down 2
+        letterhead(@shop)
         row(
           say("title", number: @told.job[:number]),
           @text.date(@told.job[:handed_over_at] || Time.now),

@@ -41,6 +41,15 @@ module NimbleServer
 
       def width = @pdf.bounds.width
 
+      # Who we are, at the head of every paper a customer takes along.
+      # @param shop [Hash] Features::HouseRules::Letterhead
+      def letterhead(shop)
+        @pdf.text shop[:name], size: 10, color: SECOND
+        [shop[:reached], shop[:tax_number]].reject { |line| line.to_s.empty? }
+          .each { |line| @pdf.text line, size: 8.5, color: SECOND }
+        @pdf.move_down 2
+      end
+
       # Text at the left and a figure or name at the right of one line; either wraps when it is long, and neither runs
       # into the other.
       def row(left, right, size:, style: :normal, color: INK)

@@ -41,8 +41,7 @@ module NimbleServer
       def say(key, **values) = @words.say("paper.quote.#{key}", **values)
 
       def heading
-        @pdf.text @shop[:name], size: 10, color: SECOND
-        @pdf.move_down 2
+        letterhead(@shop)
         row(
           say("title", number: @quote[:number]),
           @text.date(Time.iso8601(@frozen["revision"]["created_at"])),
@@ -128,6 +127,14 @@ module NimbleServer
         row(say(price["incomplete"] ? "incomplete" : "total"), @text.full(price["total_cents"]), size: 16, style: :bold)
         rule(0.6, gap: 1)
         rule(0.6, gap: 1)
+        taxes(answer)
+      end
+
+      def taxes(answer)
+        scope = @frozen["scopes"].find { |one| one["answer"].equal?(answer) }
+        said = TaxWords.of(scope["request"]["house"], @words, @text) or return
+        @pdf.move_down 3
+        @pdf.text said, size: 8.5, color: SECOND
       end
 
       def line_row(line)

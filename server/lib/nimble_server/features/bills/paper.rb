@@ -9,7 +9,7 @@ module NimbleServer
         def self.of(shop, desk, bill)
           job = Jobs::Cards.new(shop).job(bill[:job_id])
           NimbleServer::Documents::BillPDF.new(
-            shop.profile,
+            HouseRules::Letterhead.of(shop),
             bill.merge(
               credits: bill[:credits_id] && desk.bill(bill[:credits_id]),
               paid_cents: desk.live(desk.bills(job))&.fetch(:id) == bill[:id] ? desk.paid_cents(job) : 0,

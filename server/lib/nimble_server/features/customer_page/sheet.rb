@@ -71,6 +71,10 @@ module NimbleServer
         # What can be chosen now, or what was: each with its own odds.
         def offered = open_scopes.empty? ? [told] : open_scopes
 
+        # Who the page is from.
+        # @return [Hash] see HouseRules::Letterhead
+        def letterhead = @letterhead ||= HouseRules::Letterhead.of(@shop)
+
         # When plugs are due again, where one of the scopes changes any.
         def next_due = offered.filter_map(&:next_due).first
 

@@ -35,7 +35,12 @@ module NimbleServer
         def self.hand_over(shop, job)
           texts = NimbleServer::Documents::Texts.of(shop.profile[:locale])
           told = HandOverWords.new(shop, job, texts)
-          NimbleServer::Documents::HandOverPDF.new(shop.profile, told, texts, head: Record::ActLog.new(shop).head)
+          NimbleServer::Documents::HandOverPDF.new(
+            HouseRules::Letterhead.of(shop),
+            told,
+            texts,
+            head: Record::ActLog.new(shop).head
+          )
         end
       end
     end

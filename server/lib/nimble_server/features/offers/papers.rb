@@ -20,7 +20,7 @@ module NimbleServer
 
         def self.authorization(shop, offer) =
           NimbleServer::Documents::AuthorizationPDF.new(
-            shop.profile,
+            HouseRules::Letterhead.of(shop),
             offer,
             Wording.new(shop, offer),
             link: offer.revoked? ? nil : CustomerToken.url(offer.id),

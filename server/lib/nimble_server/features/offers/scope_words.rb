@@ -109,6 +109,10 @@ module NimbleServer
           parts.empty? ? nil : "#{parts.join(", ").sub(/\A[[:lower:]]/, &:upcase)}."
         end
 
+        # Which taxes the total holds, and whether prices contain them.
+        # @return [String, nil]
+        def taxes = NimbleServer::Documents::TaxWords.of(scope.request["house"].to_h, @texts, money)
+
         # What the months after bring with it; nil where the advisor does not tell.
         # @return [String, nil]
         def months_after

@@ -14,8 +14,9 @@ module NimbleServer
             vehicle = Vehicles::Garage.card(Vehicles::Garage.new(shop).find(quote[:vehicle_id]), shop.now)
             content_type "application/pdf"
             headers "content-disposition" => "inline; filename=\"quote-#{quote[:number]}-#{number}.pdf\""
+            from = HouseRules::Letterhead.of(shop)
             head = Record::ActLog.new(shop).head
-            NimbleServer::Documents::QuotePDF.new(shop.profile, quote, vehicle, frozen, head: head).render
+            NimbleServer::Documents::QuotePDF.new(from, quote, vehicle, frozen, head: head).render
           end
         end
       end
