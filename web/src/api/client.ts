@@ -1,6 +1,7 @@
 import createClient from "openapi-fetch";
 import type { components, paths } from "./contract.gen";
 import { inTwoParts } from "./inTwoParts";
+import { mended } from "./sessionOver";
 
 type Schemas = components["schemas"];
 export type Session = Schemas["Session"];
@@ -100,17 +101,30 @@ export function setToken(csrf: string): void {
   token = csrf;
 }
 
+async function send(request: Request): Promise<Response> {
+  if (request.method !== "GET") {
+    request.headers.set("X-CSRF-Token", token);
+    request.headers.set("Content-Type", "application/json");
+  }
+  try {
+    return await fetch(request);
+  } catch {
+    throw new Away("The server cannot be reached. Check the connection; what you entered is kept.");
+  }
+}
+
+/** Who is signed in by now, with the token that goes with it. */
+async function renew(): Promise<boolean> {
+  const fresh = await api.session();
+  setToken(fresh.csrf);
+  return fresh.account !== null;
+}
+
 const client = createClient<paths>({
   fetch: async (request: Request) => {
-    if (request.method !== "GET") {
-      request.headers.set("X-CSRF-Token", token);
-      request.headers.set("Content-Type", "application/json");
-    }
-    try {
-      return await fetch(request);
-    } catch {
-      throw new Away("The server cannot be reached. Check the connection; what you entered is kept.");
-    }
+    const spare = request.clone();
+    const reply = await send(request);
+    return (await mended(request.url, reply, renew)) ? send(spare) : reply;
   },
 });
 

@@ -3,8 +3,8 @@ import { useEffect } from "react";
 
 /** What is asked for anew when the shop's quotes, offers or jobs have changed. */
 const TOUCHED: Record<string, string[]> = {
-  quotes: ["counter", "yes", "find"],
-  jobs: ["counter", "jobs"],
+  quotes: ["counter", "yes", "find", "car-file", "bill"],
+  jobs: ["counter", "jobs", "bill"],
   ledger: ["ledger"],
 };
 

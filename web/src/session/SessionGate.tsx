@@ -7,6 +7,8 @@ import { formatter, type Formatter } from "../shared/format";
 import { Button, Notice } from "../shared/parts";
 import { invited } from "./invited";
 import { SignIn } from "./SignIn";
+import { SignInAgain } from "./SignInAgain";
+import { useSessionOver } from "./useSessionOver";
 import { type Unsent, UnsentDialog } from "./UnsentDialog";
 
 const FirstRun = lazy(async () => ({ default: (await import("../first/FirstRun")).FirstRun }));
@@ -102,6 +104,8 @@ export function SessionGate({ children }: { children: ReactNode }) {
     return { account, shop, session: { ...session.data, account, shop } as Session, format: formatter(shop), signOut };
   }, [account, shop, session.data, leave]);
 
+  const over = useSessionOver(value !== null);
+
   if (session.isPending) return <Middle aria-busy="true">Opening the ledger…</Middle>;
   if (session.isError)
     return (
@@ -132,6 +136,16 @@ export function SessionGate({ children }: { children: ReactNode }) {
     <I18nProvider locale={value.shop.locale}>
       <SessionContext.Provider value={value}>
         {children}
+        {over.isOver && (
+          <SignInAgain
+            session={value.session}
+            onSignedIn={(fresh) => {
+              queries.setQueryData(["session"], fresh);
+              over.goOn();
+            }}
+            onLeave={() => window.location.assign("/")}
+          />
+        )}
         {unsent.length > 0 && (
           <UnsentDialog unsent={unsent} onSignOut={() => void leave(everywhere)} onClose={() => setUnsent([])} />
         )}

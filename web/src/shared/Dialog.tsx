@@ -43,11 +43,18 @@ interface Props {
   onClose: () => void;
   children: ReactNode;
   wide?: boolean;
+  /** Neither Escape nor a press beside it closes it. */
+  stays?: boolean;
 }
 
-export function Dialog({ title, onClose, children, wide }: Props) {
+export function Dialog({ title, onClose, children, wide, stays }: Props) {
   return (
-    <Overlay isOpen isDismissable onOpenChange={(open) => !open && onClose()}>
+    <Overlay
+      isOpen
+      isDismissable={!stays}
+      isKeyboardDismissDisabled={stays}
+      onOpenChange={(open) => !open && onClose()}
+    >
       <Page $wide={wide}>
         <Body>
           <Heading slot="title" level={2}>
