@@ -54,7 +54,6 @@ class Screenshots
   def quotes
     rear = @stage.quote("4-TRE-1M", [5], save: true)
     picture("quote-rear-bank") { @stage.open(rear) }
-    picture("quote-side-by-side") { side_by_side }
     paper("quote-paper", "/api/quotes/#{rear}/print.pdf")
     picture("trace") { trace(rear) }
   end
@@ -146,14 +145,6 @@ class Screenshots
     puts name
   end
 
-  # One coil, its neighbors under the same opening, and everything.
-  def side_by_side
-    @stage.open(@stage.quote("4-TRE-1M", [5], works: ["coil"]))
-    ["n", "1", "3", "n", "2", "4", "6", "p", "[", "="].each { |key| @stage.press(key) }
-    @stage.see("Both days together")
-    @stage.settled
-  end
-
   # From a list that opens.
   def pick(label, option)
     field = "//*[normalize-space(text())='#{label}']/following-sibling::button[@aria-haspopup='listbox']"
@@ -187,6 +178,7 @@ class Screenshots
     @stage.client.call(:post, "/api/jobs/#{done["id"]}/hand-over", { odometer_km: 287_420 })
     offer = @stage.client.call(:get, "/api/quotes/#{done["quote_id"]}/yes").last["offers"].first
     picture("handed-over", width: 390, height: 1000) { @stage.go(URI(offer["link"]).path, "Your car is ready") }
+    picture("bill") { @stage.go("/bills/#{done["id"]}", "Agreed beside billed") }
   end
 
   # Plugs broke above the limit: the ways on, as the customer gets them.

@@ -4,7 +4,7 @@ import type { Offer, OfferAnswer } from "../api/client";
 import { useSession } from "../session/SessionGate";
 import { Asked, Button, LoneLink, Small, Strong } from "../shared/parts";
 import { Answering } from "./Answering";
-import { CARRIED, HOW, STANDS, WENT } from "./words";
+import { CARRIED, carrierOf, HOW, STANDS, WENT } from "./words";
 
 type Scope = Offer["scopes"][number];
 
@@ -103,8 +103,10 @@ export function OfferSheet({ offer, writes, isPending, onAnswer, onRevoke, onRet
         <p>
           <Small>
             {offer.message.channel === "text" ? "Text" : "Mail"} to {offer.message.address}:{" "}
-            {CARRIED[offer.message.state]}
-            {shop.stand_ins && " (simulated: nothing leaves this computer)"}
+            {offer.message.state === "delivered" && carrierOf(offer.message.channel, shop) === "mail-server"
+              ? "handed to the mail server"
+              : CARRIED[offer.message.state]}
+            {carrierOf(offer.message.channel, shop) === "simulated" && " (simulated: nothing leaves this computer)"}
             {offer.message.problem && `. ${offer.message.problem}`}{" "}
             {writes && ["failed", "bounced"].includes(offer.message.state) && (
               <Asked onPress={onRetry}>Try once more</Asked>

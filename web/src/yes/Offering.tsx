@@ -8,6 +8,7 @@ import { Field } from "../shared/fields/Field";
 import { MoneyBox } from "../shared/fields/MoneyBox";
 import { faultsByPath } from "../shared/faults";
 import { Button, Heading, Notice, Small } from "../shared/parts";
+import { CARRIER, carrierOf } from "./words";
 
 type Channel = NewOffer["channel"];
 
@@ -159,11 +160,7 @@ export function Offering({ page, proposal, replaces, isPending, problem, onOffer
       </To>
       {carried && (
         <p style={{ marginBottom: 12 }}>
-          <Small>
-            {shop.stand_ins
-              ? "The carrier of the demo is simulated: nothing leaves this computer."
-              : "No carrier is connected: a link is made, to be copied and sent by yourself."}
-          </Small>
+          <Small>{CARRIER[carrierOf(channel, shop)]}</Small>
         </p>
       )}
       {page.wishes && <p style={{ marginBottom: 12 }}>Their wish: {page.wishes}</p>}
@@ -174,7 +171,7 @@ export function Offering({ page, proposal, replaces, isPending, problem, onOffer
       )}
       <p style={{ display: "flex", gap: 12, alignItems: "center", flexWrap: "wrap" }}>
         <Button $main type="submit" isDisabled={incomplete} isPending={isPending}>
-          {channel === "paper" ? "Make the page" : shop.stand_ins ? "Send" : "Make the link"}
+          {channel === "paper" ? "Make the page" : carrierOf(channel, shop) === "nobody" ? "Make the link" : "Send"}
         </Button>
         <Button onPress={() => offer("phone")} isDisabled={incomplete || recipient.trim() === ""} isPending={isPending}>
           Read out

@@ -1,6 +1,6 @@
 import { expect, test } from "vitest";
 import type { Offer } from "../api/client";
-import { waiting } from "./words";
+import { carrierOf, waiting } from "./words";
 
 const offer = (id: string, ...states: Offer["state"][]) =>
   ({ id, scopes: states.map((state) => ({ state })) }) as unknown as Offer;
@@ -9,4 +9,10 @@ test("an offer waits as long as one of its scopes does", () => {
   const offers = [offer("new", "superseded", "expired"), offer("half", "declined", "sent"), offer("old", "sent")];
   expect(waiting(offers)?.id).toBe("half");
   expect(waiting([offer("done", "authorized", "superseded")])).toBeUndefined();
+});
+
+test("mail goes by the shop's own mail server, the rest by the demo's stand-in or by nobody", () => {
+  expect(carrierOf("mail", { stand_ins: true, mail_server: true })).toBe("mail-server");
+  expect(carrierOf("text", { stand_ins: true, mail_server: true })).toBe("simulated");
+  expect(carrierOf("mail", { stand_ins: false, mail_server: false })).toBe("nobody");
 });

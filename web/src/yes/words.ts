@@ -42,3 +42,19 @@ export const CARRIED: Record<NonNullable<Offer["message"]>["state"], string> = {
 /** The newest offer still waiting for an answer, if there is one. */
 export const waiting = (offers: Offer[]): Offer | undefined =>
   offers.find((offer) => offer.scopes.some((scope) => scope.state === "sent"));
+
+/** Who takes a message of a channel along: the shop's own mail server, a stand-in of the demo, or nobody. */
+export const carrierOf = (
+  channel: Channel,
+  shop: { stand_ins: boolean; mail_server: boolean },
+): "mail-server" | "simulated" | "nobody" => {
+  if (channel === "mail" && shop.mail_server) return "mail-server";
+  return shop.stand_ins ? "simulated" : "nobody";
+};
+
+/** What becomes of a message, before it is sent. */
+export const CARRIER: Record<ReturnType<typeof carrierOf>, string> = {
+  "mail-server": "It goes out by the shop's mail server.",
+  simulated: "The carrier of the demo is simulated: nothing leaves this computer.",
+  nobody: "No carrier is connected: a link is made, to be copied and sent by yourself.",
+};

@@ -105,7 +105,7 @@ module NimbleServer
 
         # By the way the offer went out, where there is somebody to carry it.
         def deliver(offer, kind, reason)
-          return unless @shop.stand_ins? && %w[text mail].include?(offer.row[:channel])
+          return unless Outbox::Carriers.carry?(@shop, offer.row[:channel])
 
           wording = Wording.new(@shop, offer)
           body = wording.taken_back(kind, reason.strip)

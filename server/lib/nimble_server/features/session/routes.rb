@@ -38,7 +38,8 @@ module NimbleServer
                 "currency" => house["currency"],
                 "currency_exponent" => house["currency_exponent"],
                 "paper" => profile[:paper],
-                "stand_ins" => shop.stand_ins?
+                "stand_ins" => shop.stand_ins?,
+                "mail_server" => Outbox::MailServer.set?
               }
             }
           end
