@@ -958,7 +958,18 @@ module Answers
           "account" =>
             maybe(object({ "name" => TEXT, "email" => TEXT, "role" => words("owner", "advisor", "technician") })),
           "shop" =>
-            maybe(object({ **shop_details, "currency" => TEXT, "currency_exponent" => INT, "stand_ins" => BOOL, "mail_server" => BOOL }))
+            maybe(
+              object(
+                {
+                  **shop_details,
+                  "currency" => TEXT,
+                  "currency_exponent" => INT,
+                  "stand_ins" => BOOL,
+                  "mail_server" => BOOL,
+                  "links_reach" => BOOL
+                }
+              )
+            )
         }
       ),
     "PricedWith" => object({ "engine" => TEXT, "prices" => TEXT, "house" => TEXT, "totals" => list(maybe(INT)) }),

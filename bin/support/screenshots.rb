@@ -175,6 +175,11 @@ class Screenshots
     picture("bay-card", width: 820, height: 1180) { @stage.go("/bay/#{working["id"]}", "in hand") }
     picture("bench") { bench }
     stop(working)
+    hand_over(done)
+  end
+
+  # What the customer is told in the end, and the bill.
+  def hand_over(done)
     @stage.client.call(:post, "/api/jobs/#{done["id"]}/hand-over", { odometer_km: 287_420 })
     offer = @stage.client.call(:get, "/api/quotes/#{done["quote_id"]}/yes").last["offers"].first
     picture("handed-over", width: 390, height: 1000) { @stage.go(URI(offer["link"]).path, "Your car is ready") }

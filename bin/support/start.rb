@@ -12,7 +12,7 @@ class Start
   ROOT = NimbleServer::ROOT
   DATA = ENV.fetch("NIMBLE_DATA", "#{ROOT}/data")
   WEB_USER = "www-data"
-  USAGE = "Usage: bin/start [--port PORT] [--empty]"
+  USAGE = "Usage: bin/start [--port PORT] [--host ADDRESS] [--empty]"
 
   # Only the web process is given room beforehand and compiles (bin/support/setup.sh, fast_ruby): the others need
   # little.
@@ -34,6 +34,9 @@ class Start
       .new do |options|
         options.banner = USAGE
         options.on("--empty", "without the demo shops: the first page opens a shop of your own") { @empty = true }
+        options.on("--host ADDRESS", "an address of this machine, for tablets and customers in its network") do |text|
+          @host = host(text)
+        end
         options.on("--port PORT", "where the pages are served, 1024 to 65535 (4080)") { |text| @port = port(text) }
       end
       .parse!(arguments)
@@ -85,8 +88,18 @@ class Start
             "logs: make it writable, then start again."
   end
 
+  # An address this machine has: customers' links carry it, and pages are served there beside the loopback.
+  def host(text)
+    TCPServer.new(text, 0).close
+    text
+  rescue SystemCallError, SocketError
+    mine = Socket.ip_address_list.reject { |one| one.ipv4_loopback? || one.ipv6? }.map(&:ip_address)
+    has = mine.empty? ? "It has none but the loopback." : "It has #{mine.join(", ")}."
+    raise Refused, "This machine has no address #{text}. #{has} bin/start --host ADDRESS"
+  end
+
   def refuse_busy_port
-    TCPServer.new("127.0.0.1", @port).close
+    hosts.each { |host| TCPServer.new(host, @port).close }
   rescue Errno::EADDRINUSE
     raise Refused, "Port #{@port} is busy: something else is using it. Choose another: bin/start --port #{@port + 1}"
   end
@@ -96,7 +109,7 @@ class Start
     ENV[NimbleServer::Features::Record::Keys::VARIABLE] ||= secret("record_keys") { "1 #{SecureRandom.hex(32)}" }
     ENV[NimbleServer::Features::Offers::CustomerToken::VARIABLE] ||= secret("link_secret") { SecureRandom.hex(64) }
     ENV[NimbleServer::Features::Jobs::Scan::VARIABLE] ||= free_port.to_s
-    ENV["PUBLIC_URL"] ||= "http://127.0.0.1:#{@port}"
+    let_outside_in
     db = NimbleServer::Database.connect(@cluster.url)
     puts "Bringing the database up to date"
     NimbleServer::Database.migrate(db)
@@ -105,6 +118,12 @@ class Start
     look_at_records(db)
     greet(db)
     db.disconnect
+  end
+
+  # The names this server answers to, and the one customers' links carry.
+  def let_outside_in
+    ENV["PUBLIC_URL"] ||= "http://#{hosts.last}:#{@port}"
+    ENV["ALLOWED_HOSTS"] = [ENV.fetch("ALLOWED_HOSTS", nil), @host].compact.join(",") if @host
   end
 
   # What survives a restart: made once and kept beside the data, outside the database.
@@ -125,7 +144,7 @@ class Start
   end
 
   def greet(db)
-    puts "", "Nimble Ledger is at http://127.0.0.1:#{@port}", ""
+    puts "", *hosts.map { |host| "Nimble Ledger is at http://#{host}:#{@port}" }, ""
     if db[:shops].empty?
       puts "There is no shop yet: its first page opens one."
     elsif db[:shops].where(demo: true).any?
@@ -156,7 +175,7 @@ class Start
   def heads = @heads ||= NimbleServer::Features::Record::ChainHeads.new("#{DATA}/record_heads")
 
   def serve
-    @listener = TCPServer.new("127.0.0.1", @port)
+    @listeners = hosts.to_h { |host| ["tcp://#{host}:#{@port}", TCPServer.new(host, @port)] }
     @supervisor = Supervisor.new { |line| puts line }
     %w[INT TERM HUP].each { |signal| trap(signal) { @supervisor.stop } }
     @keeper = HeadsKeeper.new(@cluster.url, heads) { |line| puts line }.start
@@ -189,15 +208,15 @@ class Start
         "LONG_REQUESTS" => "beside",
         "MALLOC_ARENA_MAX" => "2", # many threads, each with bodies of its own, else keep memory they no longer use
         "MALLOC_MMAP_THRESHOLD_" => "131072", # bytes; what is larger goes back to the system when it is freed
-        "PUMA_INHERIT_0" => "#{@listener.fileno}:#{address}"
+        **@listeners.each_with_index.to_h { |(at, one), i| ["PUMA_INHERIT_#{i}", "#{one.fileno}:#{at}"] }
       },
-      %W[puma -C server/puma.rb -b #{address} --quiet config.ru],
-      @listener.fileno => @listener.fileno
+      ["puma", "-C", "server/puma.rb", *@listeners.keys.flat_map { |at| ["-b", at] }, "--quiet", "config.ru"],
+      **@listeners.values.to_h { |one| [one.fileno, one.fileno] }
     )
   end
 
-  # All web processes listen at one socket, which is opened here: none of them is needed for another.
-  def address = "tcp://127.0.0.1:#{@port}"
+  # All web processes listen at the same sockets, which are opened here: none of them is needed for another.
+  def hosts = ["127.0.0.1", @host].compact.uniq
 
   # Learns from finished jobs; it needs no session.
   def learner

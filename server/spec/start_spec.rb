@@ -70,6 +70,7 @@ RSpec.describe "bin/start" do
     "a word for a port" => [%w[--port seven], "is no port"],
     "a port out of range" => [%w[--port 70000], "is no port"],
     "a port that needs rights" => [%w[--port 80], "needs more rights"],
+    "an address that is not this machine's" => [%w[--host 192.0.2.77], "has no address 192.0.2.77"],
     "an option nobody knows" => [["--fast"], "does not know --fast"],
     "a stray word" => [["now"], "does not know"]
   }.each do |name, (arguments, words)|
@@ -78,6 +79,15 @@ RSpec.describe "bin/start" do
       expect([text, code]).to match([include(words), 1])
       expect(text).not_to match(/\.rb:\d+/)
     end
+  end
+
+  it "serves under an address tablets and customers reach as well, and puts it into their links" do
+    started = Started.new("--host", "127.0.0.9")
+    expect(File.read("#{started.data}/out")).to include("http://127.0.0.9:#{started.port}")
+    expect(Net::HTTP.get_response(URI("http://127.0.0.9:#{started.port}/readyz")).code).to eq("200")
+    expect(started.up?).to be(true)
+  ensure
+    started&.close
   end
 
   it "says so when its folder cannot be used" do

@@ -8,7 +8,7 @@ import { Field } from "../shared/fields/Field";
 import { MoneyBox } from "../shared/fields/MoneyBox";
 import { faultsByPath } from "../shared/faults";
 import { Button, Heading, Notice, Small } from "../shared/parts";
-import { CARRIER, carrierOf } from "./words";
+import { CARRIER, carrierOf, unreachable } from "./words";
 
 type Channel = NewOffer["channel"];
 
@@ -161,6 +161,7 @@ export function Offering({ page, proposal, replaces, isPending, problem, onOffer
       {carried && (
         <p style={{ marginBottom: 12 }}>
           <Small>{CARRIER[carrierOf(channel, shop)]}</Small>
+          {unreachable(shop) && <Small as="p">{unreachable(shop)}</Small>}
         </p>
       )}
       {page.wishes && <p style={{ marginBottom: 12 }}>Their wish: {page.wishes}</p>}

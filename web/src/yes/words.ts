@@ -58,3 +58,9 @@ export const CARRIER: Record<ReturnType<typeof carrierOf>, string> = {
   simulated: "The carrier of the demo is simulated: nothing leaves this computer.",
   nobody: "No carrier is connected: a link is made, to be copied and sent by yourself.",
 };
+
+/** Said where a link would open on this computer alone; the demo's links go nowhere else by themselves. */
+export const unreachable = (shop: { links_reach: boolean; stand_ins: boolean }): string | null =>
+  shop.links_reach || shop.stand_ins
+    ? null
+    : "Links lead to this computer alone, no phone can open them: start the program with --host and its address.";

@@ -27,7 +27,12 @@ module NimbleServer
         def path(offer_id) = "/y/#{secret(offer_id)}"
 
         # With the name this server is known under outside (PUBLIC_URL).
-        def url(offer_id) = "#{ENV.fetch("PUBLIC_URL", "http://127.0.0.1:4080")}#{path(offer_id)}"
+        def url(offer_id) = "#{outside}#{path(offer_id)}"
+
+        def outside = ENV.fetch("PUBLIC_URL", "http://127.0.0.1:4080")
+
+        # Whether another machine could open a link.
+        def reachable? = !["127.0.0.1", "localhost", "[::1]"].include?(URI(outside).host)
       end
     end
   end

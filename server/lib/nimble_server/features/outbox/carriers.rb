@@ -25,7 +25,8 @@ module NimbleServer
         # @param text [String]
         # @raise [StandIns::Carrier::Failed, StandIns::Carrier::Bounced]
         def carry(message, text)
-          (message[:channel] == "mail" && @mail_server || @stand_in).carry(message, text)
+          by_mail = message[:channel] == "mail" && @mail_server
+          (by_mail || @stand_in).carry(message, text)
         end
       end
     end

@@ -39,7 +39,8 @@ module NimbleServer
                 "currency_exponent" => house["currency_exponent"],
                 "paper" => profile[:paper],
                 "stand_ins" => shop.stand_ins?,
-                "mail_server" => Outbox::MailServer.set?
+                "mail_server" => Outbox::MailServer.set?,
+                "links_reach" => Offers::CustomerToken.reachable?
               }
             }
           end
