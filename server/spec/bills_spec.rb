@@ -91,6 +91,18 @@ RSpec.describe NimbleServer::Features::Bills do
     expect(draft["rows"].map { |row| [row["cents"] - row["agreed_cents"], row["why"]] }.uniq).to eq([[0, []]])
   end
 
+  it "is what was agreed where a plug was under our warranty then" do
+    first = agreed([2], plate: "2-SUN-3H")
+    worked(first)
+    call(:post, "/api/jobs/#{first["id"]}/hand-over", {})
+    again = agreed([1, 2], plate: "2-SUN-3H")
+    worked(again)
+    draft = bill(again)["draft"]
+    expect(draft["facts"]["owed"]).to eq(["Plug 2"])
+    expect(draft["answer"]["total_cents"]).to eq(again["agreed_cents"])
+    expect(draft["rows"].map { |row| [row["cents"] - row["agreed_cents"], row["why"]] }.uniq).to eq([[0, []]])
+  end
+
   it "bills a broken plug up to the limit and says which line it made larger" do
     job = agreed([5])
     worked(job, broken: ["plug-5"])
@@ -194,7 +206,7 @@ RSpec.describe NimbleServer::Features::Bills do
   end
 
   it "stands on the Counter until it is issued, and again once its day has passed unpaid" do
-    job = agreed([5])
+    job = agreed([5], plate: "8-LIB-8M")
     worked(job)
     call(:post, "/api/jobs/#{job["id"]}/hand-over", {})
     counter = -> { call(:get, "/api/counter").last }

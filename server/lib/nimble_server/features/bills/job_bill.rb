@@ -49,8 +49,7 @@ module NimbleServer
         # Agreed beside billed, line by line.
         # @return [Array<Row>]
         def rows
-          agreed =
-            NimbleLedger::Bill::Request.build(plain.merge(found_out)).answer["lines"].group_by { |line| key(line) }
+          agreed = as_agreed["lines"].group_by { |line| key(line) }
           billed = answer["lines"].group_by { |line| key(line) }
           (billed.keys | agreed.keys).map { |one| row(agreed[one].to_a, billed[one].to_a) }
         end
@@ -62,7 +61,13 @@ module NimbleServer
 
         def facts = @facts ||= NimbleLedger::Card::Billable.new(@standing, owed: @card.request["warranty"].to_a).to_h
 
-        # As it was agreed, nothing done of it yet.
+        # As if all of it had been done and nothing had happened; what we owe was left out already.
+        def as_agreed
+          request = plain.merge(facts.slice("owed")).merge(found_out)
+          NimbleLedger::Bill::Request.build(request).answer
+        end
+
+        # What was agreed.
         def plain
           @plain ||= {
             "format" => NimbleLedger::Bill::Request::FORMAT,

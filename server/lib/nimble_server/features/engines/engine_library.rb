@@ -116,6 +116,7 @@ module NimbleServer
         # @raise [Refusal] 409 when it is the newest revision already
         # @return [Hash] the report of what was done
         def import(profile, why: "")
+          NimbleLedger::Shape.open_object.check!(profile, what: "engine profile", code: "invalid_profile")
           @shop.transaction do
             @shop.alone("engine:#{profile["code"]}")
             report = report(profile)
