@@ -1052,7 +1052,7 @@ module Contract
         "get" => operation("Jobs that are not handed over yet", "BayJobs")
       },
       "/api/jobs/{id}" => {
-        "get" => operation("A job with its card", "JobCard", path: ["id"], refused: ["404"]),
+        "get" => operation("A job with its card", "JobCard", path: ["id"], refused: %w[404 409]),
         "put" =>
           operation(
             "Say who does a job, where, and how warm the car came",

@@ -85,6 +85,7 @@ RSpec.describe "What is taken back" do
       expect(page_of(sent)).to include("was taken back by us: wrong row")
       expect(@technician.call(:get, "/api/jobs").last["jobs"].map { |row| row["id"] }).not_to include(job["id"])
 
+      expect(@technician.call(:get, "/api/jobs/#{job["id"]}").last["error"]["code"]).to eq("nothing_agreed")
       expect(stage(id)["stage"]).to eq("saved")
       expect(counter["unsent"].map { |row| row["id"] }).to include(id)
 

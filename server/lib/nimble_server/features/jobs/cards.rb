@@ -32,8 +32,11 @@ module NimbleServer
 
         # The card as it is now; frozen here when something was agreed since.
         # @return [Card]
+        # @raise [Refusal] 409 where all that was agreed to was taken back
         def of(job)
           agreed = agreed_scopes(job)
+          raise NOTHING_AGREED if agreed.empty?
+
           key = agreed.map { |scope| scope[:scope_id] }.join(" ")
           card = newest(job, key) || @shop.transaction { freeze_card(job, key, agreed) }
           card.counted = counted(agreed)
@@ -51,6 +54,10 @@ module NimbleServer
             Agreed.new(**row.slice(:scope_id, :total_cents, :limit_cents), request: JSON.parse(JSON.generate(request)))
           end
         end
+
+        NOTHING_AGREED =
+          Refusal.new(409, "nothing_agreed", "Nothing is agreed to on this job any more: it has no card.")
+        private_constant :NOTHING_AGREED
 
         private
 
