@@ -778,7 +778,7 @@ module Contract
           )
       },
       "/api/quotes/{id}/trace/codes" => {
-        "post" => operation("Read the codes of its car", "ScanReport", path: ["id"], refused: %w[404 503])
+        "post" => operation("Read the codes of its car", "ScanReport", path: ["id"], refused: %w[404 409 503])
       }
     }
   end
@@ -1059,14 +1059,15 @@ module Contract
             "JobCard",
             path: ["id"],
             body: "GiveJob",
-            refused: %w[404 422]
+            refused: %w[404 409 422]
           )
       },
       "/api/follow-ups/{id}/settled" => {
         "post" => operation("Somebody has looked again", "Counter", path: ["id"], refused: ["404"])
       },
       "/api/jobs/{id}/marks" => {
-        "post" => operation("Hand in marks made on a card", "HandedIn", path: ["id"], body: "Marks", refused: ["404"])
+        "post" =>
+          operation("Hand in marks made on a card", "HandedIn", path: ["id"], body: "Marks", refused: %w[404 409])
       },
       "/api/jobs/{id}/scan" => {
         "post" => operation("Read the car's codes", "ScanReport", path: ["id"], refused: %w[404 503])
@@ -1096,7 +1097,7 @@ module Contract
             "The bill of a job: as it would be, or as it was issued",
             "BillPage",
             path: ["id"],
-            refused: ["404"]
+            refused: %w[404 409]
           ),
         "post" =>
           operation(
