@@ -1030,7 +1030,7 @@ module Answers
               )
             ),
           "offers" => list(ref("Offer")),
-          "job" => maybe(object(job.merge("called_off" => maybe(called_off), "begun" => BOOL)))
+          "job" => maybe(object(job.merge("called_off" => maybe(called_off), "begun" => BOOL, "handed_over" => BOOL)))
         }
       ),
     "Counter" =>

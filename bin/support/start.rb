@@ -143,7 +143,14 @@ class Start
     NimbleServer::Demo.new(db).load
   end
 
+  # Whoever reaches this machine can sign in to the demo.
+  def warn_of_demo
+    puts "",
+         "The demo's passwords are printed for everybody: whoever reaches #{@host} can sign in. Use --empty for a shop."
+  end
+
   def greet(db)
+    warn_of_demo if @host && NimbleServer::Demo.loaded?(db)
     puts "", *hosts.map { |host| "Nimble Ledger is at http://#{host}:#{@port}" }, ""
     if db[:shops].empty?
       puts "There is no shop yet: its first page opens one."

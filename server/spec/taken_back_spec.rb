@@ -130,6 +130,13 @@ RSpec.describe "What is taken back" do
       status, page = post("/api/jobs/#{job["id"]}/call-off", { reason: "the car was sold" })
       expect([status, page["job"]["called_off"]["reason"]]).to eq([200, "the car was sold"])
       expect(stage(id)).to include("stage" => "called-off", "reason" => "the car was sold")
+      expect(page_of(sent)).to include("called off since").and(include("Nothing of it is agreed any more"))
+      expect(page_of(sent)).not_to include("taken back by us")
+      money = { on: "2026-01-05", means: "cash", cents: 5_000, key: "deposit" }
+      expect(post("/api/jobs/#{job["id"]}/payments", money).last).to include("draft" => nil, "paid_cents" => 5_000)
+      expect(post("/api/jobs/#{job["id"]}/payments", money.merge(cents: -5_000, key: "back")).last["paid_cents"]).to eq(
+        0
+      )
       expect(counter["agreed"].map { |row| row["job"] }).not_to include(job["number"])
       expect(@db[:messages].where(offer_id: sent["id"], kind: "called-off").get(:body)).to include("the car was sold")
       expect(post("/api/jobs/#{job["id"]}/call-off", { reason: "again" }).first).to eq(409)
@@ -151,6 +158,7 @@ RSpec.describe "What is taken back" do
       )
       row = counter["agreed"].find { |one| one["job"] == job["number"] }
       expect(row).to include("called_off" => true)
+      expect(page_of(sent)).to include("What was done by then stays agreed")
       expect(stage(id)["stage"]).to eq("called-off")
     end
 

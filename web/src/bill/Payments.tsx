@@ -36,13 +36,14 @@ export function Payments({ page, onPaid }: Props) {
   const isBack = page.owed_cents < 0 && page.due_on !== null;
   const open = page.due_on === null ? null : Math.abs(page.owed_cents) || null;
   const [cents, setCents] = useState<number | null>(open);
+  const [way, setWay] = useState<"in" | "back">(isBack ? "back" : "in");
   const [means, setMeans] = useState<Means>("card");
   const [on, setOn] = useState<string | null>(format.dayNow());
   // One key for one payment, however often it is sent; the next has another.
   const [key, setKey] = useState(() => crypto.randomUUID());
   const pay = useMutation({
     mutationFn: () =>
-      api.pay(page.job.id, { cents: (isBack ? -1 : 1) * (cents ?? 0), means, on: on ?? format.dayNow(), key }),
+      api.pay(page.job.id, { cents: (way === "back" ? -1 : 1) * (cents ?? 0), means, on: on ?? format.dayNow(), key }),
     onSuccess: (fresh) => {
       setKey(crypto.randomUUID());
       setCents(null);
@@ -77,11 +78,22 @@ export function Payments({ page, onPaid }: Props) {
           ))}
         </NeedRows>
       )}
-      {(page.due_on === null || page.owed_cents !== 0) && (
+      {(page.due_on === null || page.owed_cents !== 0 || page.paid_cents > 0) && (
         <Form onSubmit={submit}>
+          {page.paid_cents > 0 && (
+            <Choice
+              label="Money"
+              value={way}
+              options={[
+                { id: "in", text: "came in" },
+                { id: "back", text: "is given back" },
+              ]}
+              onPick={(id) => setWay(id as "in" | "back")}
+            />
+          )}
           <Fields>
             <MoneyBox
-              label={isBack ? "Given back" : page.due_on === null ? "A deposit" : "Paid now"}
+              label={way === "back" ? "Given back" : page.due_on === null ? "A deposit" : "Paid now"}
               cents={cents}
               onCents={setCents}
               problem={faults["/cents"]}

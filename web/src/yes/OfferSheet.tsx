@@ -70,6 +70,8 @@ const Sheet = styled.article`
 interface Props {
   offer: Offer;
   writes: boolean;
+  /** Whether a yes to it can still be struck: not once the car is handed over. */
+  mayStrike: boolean;
   isPending: boolean;
   onAnswer: (answer: OfferAnswer) => void;
   onRevoke: () => void;
@@ -80,7 +82,17 @@ interface Props {
 }
 
 /** One offer: what went out to whom, where each scope stands, what was said to it. What was agreed is a sealed page. */
-export function OfferSheet({ offer, writes, isPending, onAnswer, onRevoke, onRetry, onSettle, onStrike }: Props) {
+export function OfferSheet({
+  offer,
+  writes,
+  mayStrike,
+  isPending,
+  onAnswer,
+  onRevoke,
+  onRetry,
+  onSettle,
+  onStrike,
+}: Props) {
   const { format, shop } = useSession();
   const open = offer.state === "sent";
   const isHandedOver = !offer.message && (offer.channel === "text" || offer.channel === "mail");
@@ -146,7 +158,7 @@ export function OfferSheet({ offer, writes, isPending, onAnswer, onRevoke, onRet
               </Small>
             </p>
           )}
-          {scope.state === "authorized" && writes && (
+          {scope.state === "authorized" && mayStrike && (
             <Small as="p">
               <Asked onPress={() => onStrike(scope.position)}>This yes was kept by mistake</Asked>
             </Small>

@@ -21,7 +21,7 @@ export function JobOff({ job, writes, isPending, onCallOff, onTakeUp }: OffProps
   const { format } = useSession();
   const { called_off: off } = job;
   if (!off)
-    return writes ? (
+    return writes && !job.handed_over ? (
       <Small as="p">
         <Asked onPress={onCallOff}>The customer calls job {job.number} off</Asked>
       </Small>

@@ -89,6 +89,7 @@ function YesScreen({ page }: { page: YesPage }) {
       key={one.id}
       offer={one}
       writes={writes}
+      mayStrike={writes && page.job?.handed_over === false}
       isPending={answer.isPending || act.isPending}
       onAnswer={(said) => answer.mutate({ id: one.id, said })}
       onRevoke={() => act.mutate(() => api.revokeOffer(one.id))}

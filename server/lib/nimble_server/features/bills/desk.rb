@@ -125,8 +125,10 @@ module NimbleServer
         def paid(job) =
           payments(job).map { |row| { "on" => row[:on].iso8601, "means" => row[:means], "cents" => row[:cents] } }
 
-        # @return [Hash, nil] nil while the work goes on
+        # @return [Hash, nil] nil while the work goes on, and where all that was agreed to was taken back
         def draft(job)
+          return nil if @cards.agreed(job).empty?
+
           made = JobBill.new(@shop, @cards.of(job), paid: paid(job))
           return nil unless made.ready?
 

@@ -85,10 +85,21 @@ module NimbleServer
         # @return [Array<String>]
         def stands
           answered = scopes.select { |words| words.scope.answer }.map { |words| answered(words) }
-          return answered if answered.any?
+          return [*answered, called_off].compact if answered.any?
           return [] if offer.open?
 
           [say("stands.#{offer.state}", until: wording.until_day)]
+        end
+
+        # That the work was called off, and what of it stays agreed.
+        # @return [String, nil]
+        def called_off
+          job = @shop[:jobs].where(quote_id: offer.quote[:id]).exclude(called_off_at: nil).first or return
+          row = Jobs::CallingOff.new(@shop).called_off(job)
+          return if row[:struck]
+
+          values = { at: wording.money.date(row[:created_at]), reason: row[:reason] }
+          say(job[:started_at] ? "stands.called_off_begun" : "stands.called_off", **values)
         end
 
         def answered(words)
@@ -97,7 +108,7 @@ module NimbleServer
           return say("stands.declined", **values) if answer[:answer] == "no"
 
           struck = words.scope.struck
-          return say("stands.struck", reason: struck[:reason], **values) if struck
+          return say("stands.struck", reason: struck[:reason], **values) if struck && struck[:called_off_id].nil?
 
           limit = wording.money.full(answer[:limit_cents])
           say("stands.authorized_by", name: answer[:name], limit: limit, **values)

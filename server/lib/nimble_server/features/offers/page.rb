@@ -151,7 +151,12 @@ module NimbleServer
 
         def job(quote_id)
           row = @shop[:jobs].where(quote_id: quote_id).first
-          row && Jobs::Row.shown(row).merge("called_off" => called_off(row), "begun" => !row[:started_at].nil?)
+          row &&
+            Jobs::Row.shown(row).merge(
+              "called_off" => called_off(row),
+              "begun" => !row[:started_at].nil?,
+              "handed_over" => !row[:handed_over_at].nil?
+            )
         end
 
         def called_off(job)
