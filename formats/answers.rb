@@ -1857,7 +1857,7 @@ module Answers
                 {
                   "id" => TEXT,
                   "on" => TEXT,
-                  "means" => words("cash", "card", "bank", "other"),
+                  "means" => words(*NimbleLedger::Bill::Request::MEANS),
                   "cents" => INT,
                   "note" => TEXT,
                   "by" => maybe(TEXT)

@@ -350,7 +350,7 @@ module Contract
       Shape.object(
         required: {
           "on" => Shape.string(max: 10, pattern: /\A\d{4}-\d\d-\d\d\z/),
-          "means" => Shape.one_of("cash", "card", "bank", "other"),
+          "means" => Shape.one_of(*NimbleLedger::Bill::Request::MEANS),
           "cents" => Shape.integer(min: -1_000_000_000, max: 1_000_000_000),
           "key" => Shape.string(max: 60)
         },

@@ -7,6 +7,8 @@ module NimbleLedger
     # A bill request (formats.md): what was agreed and what came of it, answered with the bill.
     class Request
       FORMAT = "nimble-ledger.bill-request"
+      # How money comes in, or goes back.
+      MEANS = %w[cash card bank other].freeze
       id = Shape.string(max: 80)
       cents = Shape.integer(max: 100_000_000)
       targets = Shape.list(id, max: Profile::MAX_TARGETS, unique: true)
@@ -79,7 +81,7 @@ module NimbleLedger
                 Shape.object(
                   required: {
                     "on" => Shape.string(max: 10, pattern: /\A\d{4}-\d\d-\d\d\z/),
-                    "means" => Shape.one_of("cash", "card", "bank", "other"),
+                    "means" => Shape.one_of(*MEANS),
                     "cents" => Shape.integer(min: -100_000_000, max: 100_000_000)
                   }
                 ),
