@@ -35,34 +35,6 @@ class Architecture
     "workshop" => "Entering engines: layers, patterns, sketches, usual times."
   }.freeze
 
-  FEATURE_PURPOSE = {
-    "accounts" => "Sign-in, passwords, wrong tries.",
-    "bills" => "What is charged: the bill of a job, credit notes, payments, the journal.",
-    "counter" => "What needs me now, the search, follow-ups, cars that are due.",
-    "customer_page" => "The page behind the customer's secret link.",
-    "customers" => "People and their cars, garage lists in and out.",
-    "engines" => "The shop's engine library: find, import, export, patterns.",
-    "estimates" => "Open formats over HTTP: estimates and the other requests.",
-    "everything" => "All a shop owns, in one archive of open files.",
-    "house_rules" => "The shop's settings and equipment, revision by revision.",
-    "jobs" => "Jobs in the bay: cards, marks, pictures, what is found, the hand-over.",
-    "offers" => "The yes: what is offered, the link, the answers, the words.",
-    "outbox" => "Messages that wait, and the post that carries them.",
-    "people" => "Accounts of a shop, invitations, roles.",
-    "prices" => "The price list and its changes by rows.",
-    "progress" => "How far work in the background has come.",
-    "quotes" => "Working copies, pricing, saved revisions.",
-    "session" => "Who is signed in, and what the front end may know of them.",
-    "setup" => "The first shop of an empty server.",
-    "shop_details" => "How a shop is called, where it is, how it writes.",
-    "ledger" => "Posting of finished jobs, lessons taken, the Ledger page, a past brought along.",
-    "practice" => "Made-up cars from the shop's own engines.",
-    "record" => "What binds somebody, sealed in the database and verified.",
-    "trace" => "Finding the fault of a quote's car, with what the bay marked.",
-    "vehicles" => "Cars: readings, owners, what was found and fitted.",
-    "workshop" => "Engines under the pencil: drafts, sketches, comparison, archives."
-  }.freeze
-
   # @param check [Boolean] whether files are only compared
   # @return [Integer] the exit status
   def run(check: false)
@@ -94,7 +66,10 @@ class Architecture
   def files(base, name) = Dir["#{ROOT}/#{base}/#{name}/*.rb"].sort
 
   def folder(base, name, kind)
-    rows = files(base, name).map { |path| "| `#{File.basename(path)}` | #{sentence(path)} |" }
+    rows =
+      (files(base, name) - ["#{ROOT}/#{base}/#{name}/feature.rb"]).map do |path|
+        "| `#{File.basename(path)}` | #{sentence(path)} |"
+      end
     <<~TEXT
       # #{name.tr("_", " ")}
 
@@ -108,7 +83,7 @@ class Architecture
     TEXT
   end
 
-  def purpose(base, name) = (base == CORE ? CORE_PURPOSE : FEATURE_PURPOSE).fetch(name)
+  def purpose(base, name) = base == CORE ? CORE_PURPOSE.fetch(name) : sentence("#{ROOT}/#{base}/#{name}/feature.rb")
 
   def reads(base, name)
     other = mentioned(base, name)
@@ -163,7 +138,8 @@ class Architecture
     <<~TEXT
       # How the program is built
 
-      Written by `bin/architecture` from the code; what each folder is for stands in `bin/support/architecture.rb`.
+      Written by `bin/architecture` from the code; what each folder is for stands in `bin/support/architecture.rb`
+      and in each feature's `feature.rb`, which the server executes (`server/lib/nimble_server/feature.rb`).
 
       - **`core/`** computes: all rules of the job, no interface, no database. [docs/model.md](model.md) says which file holds which rule.
       - **`server/`** keeps and serves: PostgreSQL through Sequel, one folder for each feature, a stack of Rack middleware before them ([docs/server.md](server.md)).

@@ -107,7 +107,7 @@ class Start
   def prepare
     ENV["SESSION_SECRET"] ||= secret("session_secret") { SecureRandom.hex(64) }
     ENV[NimbleServer::Features::Record::Keys::VARIABLE] ||= secret("record_keys") { "1 #{SecureRandom.hex(32)}" }
-    ENV[NimbleServer::Features::Offers::CustomerToken::VARIABLE] ||= secret("link_secret") { SecureRandom.hex(64) }
+    ENV[NimbleServer::CustomerToken::VARIABLE] ||= secret("link_secret") { SecureRandom.hex(64) }
     ENV[NimbleServer::Features::Jobs::Scan::VARIABLE] ||= free_port.to_s
     let_outside_in
     db = NimbleServer::Database.connect(@cluster.url)

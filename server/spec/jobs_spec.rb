@@ -450,7 +450,7 @@ RSpec.describe NimbleServer::Features::Jobs do
     ]
     hand_in(made, mark("start"), *everything(made), read, *found, mark("finished"))
     offer = @db[:offers].where(quote_id: made["quote_id"]).first
-    at = URI(NimbleServer::Features::Offers::CustomerToken.url(offer[:id])).path
+    at = URI(NimbleServer::CustomerToken.url(offer[:id])).path
     customer = Client.new(@app)
     expect(customer.get("#{at}/p/#{tell}").status).to eq(404)
     @advisor.call(:post, "/api/jobs/#{made["id"]}/hand-over", {})

@@ -181,10 +181,17 @@ RSpec.describe NimbleServer::Features::Ledger::Posting do
     row = TestServer.db[:jobs].where(id: finished_job["id"]).first
     shop = NimbleServer::Shop.new(TestServer.db, row[:shop_id])
     card = NimbleServer::Features::Jobs::Cards.new(shop).of(row)
-    state = NimbleServer::Features::Jobs::Marks.new(shop).fold(row).state
+    fold = NimbleServer::Features::Jobs::Marks.new(shop).fold(row)
+    finished = NimbleServer::Features::Jobs::FinishedJob.of(shop, card, fold)
+    state = fold.state
     at = ->(time) do
       Time.iso8601(
-        NimbleServer::Features::Ledger::Entry.new(shop, card, state.merge("finished_at" => time)).to_h["finished"]
+        NimbleServer::Features::Ledger::Entry.new(
+          shop,
+          finished.dup.tap { |job| job.state = state.merge("finished_at" => time) }
+        ).to_h[
+          "finished"
+        ]
       )
     end
     expect(at.call("2099-01-01T00:00:00Z")).to be_within(60).of(Time.now)

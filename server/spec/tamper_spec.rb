@@ -52,7 +52,7 @@ RSpec.describe NimbleServer::Features::Record::Bindings do
   def settled_question(advisor)
     quote = @db[:offers].where(shop_id: @shop_id).order(:created_at).first
     advisor.call(:get, "/api/quotes/#{quote[:quote_id]}/yes")
-    secret = NimbleServer::Features::Offers::CustomerToken.secret(quote[:id])
+    secret = NimbleServer::CustomerToken.secret(quote[:id])
     Rack::MockRequest.new(@app).post("/y/#{secret}", params: { act: "question", question: "How long does it take?" })
   end
 

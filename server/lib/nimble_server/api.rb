@@ -170,29 +170,6 @@ module NimbleServer
       )
     end
 
-    register Features::Progress::Routes
-    register Features::Setup::Routes
-    register Features::People::Routes
-    register Features::Session::Routes
-    register Features::Vehicles::Routes
-    register Features::Workshop::Routes
-    register Features::Ledger::Routes
-    register Features::Practice::Routes
-    register Features::Trace::Routes
-    register Features::Engines::Routes
-    register Features::Estimates::Routes
-    register Features::Quotes::Routes
-    register Features::Quotes::Papers
-    register Features::HouseRules::Routes
-    register Features::Prices::Routes
-    register Features::ShopDetails::Routes
-    register Features::Everything::Routes
-    register Features::Offers::Routes
-    register Features::Offers::Papers
-    register Features::Customers::Routes
-    register Features::Counter::Routes
-    register Features::Jobs::Routes
-    register Features::Jobs::Papers
-    register Features::Bills::Routes
+    FeatureRegistry.shipped.flat_map(&:routes).each { |routes| register routes }
   end
 end

@@ -3,7 +3,7 @@
 module NimbleServer
   module Features
     module Bills
-      # Bills. Needs: Desk, Books. Adds: of a job GET its bill, POST it and its payments; POST the credit of a bill and
+      # Bills. Adds: of a job GET its bill, POST it and its payments; POST the credit of a bill and
       # GET its paper; GET /api/bills/journal.
       module Routes
         def self.registered(app)

@@ -194,7 +194,7 @@ module NimbleServer
           jobs.filter_map { |job| found[job[:quote_id]] && agreed_row(job, found[job[:quote_id]]) }
         end
 
-        def in_hand = Jobs::CallingOff.in_hand(@shop[:jobs])
+        def in_hand = Offers::AgreedJobs.in_hand(@shop[:jobs])
 
         def latest_offers(jobs) =
           offers

@@ -3,7 +3,7 @@
 module NimbleServer
   module Features
     module Counter
-      # The Counter. Needs: Needs, Finder, FollowUps, CarFile. Adds: GET /api/counter, GET /api/find, GET
+      # The Counter. Adds: GET /api/counter, GET /api/find, GET
       # /api/vehicles/:id/file, POST /api/follow-ups/:id/settled.
       module Routes
         def self.registered(app)

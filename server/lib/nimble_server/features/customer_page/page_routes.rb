@@ -6,7 +6,7 @@ module NimbleServer
   module Features
     module CustomerPage
       # The page a customer opens by a secret link: GET shows where the offer stands and decides nothing; POST takes a
-      # yes, a no or a question. Needs: Offers. Adds: GET and POST /y/LINK, POST /y/LINK/seen. It stands before the
+      # yes, a no or a question. Adds: GET and POST /y/LINK, POST /y/LINK/seen. It stands before the
       # session. An answer is the customer's: one from a browser in which somebody of a shop is signed in is refused.
       class PageRoutes
         ADDRESS = %r{\A/y/([A-Za-z0-9_-]{43})(?:(/seen)|/p/(\h{8}-\h{4}-\h{4}-\h{4}-\h{12}))?\z}
@@ -47,7 +47,7 @@ module NimbleServer
 
         def answer(request)
           found = request.path_info.match(ADDRESS)
-          row = found && @door.from(Sequel.function(:offer_of_link, Offers::CustomerToken.digest(found[1]))).first
+          row = found && @door.from(Sequel.function(:offer_of_link, CustomerToken.digest(found[1]))).first
           return page(404, Sheet.instead(texts(request.env), "gone"), request.env) unless row
 
           request.env["nimble.shop"] = row[:shop_id]

@@ -145,7 +145,7 @@ module NimbleServer
         end
 
         # Where this page is: pictures stand below it.
-        def address = URI(Offers::CustomerToken.url(offer.id)).path
+        def address = URI(CustomerToken.url(offer.id)).path
 
         def codes? = offer.revision[:content].to_h["codes"] == true
 

@@ -19,15 +19,6 @@ module NimbleServer
           }
         end
 
-        # The customer of that name and telephone, or a new one: two of one name without a number are two people.
-        # @param given [Hash{Symbol=>String}] name, phone, email, wishes
-        # @return [String] id
-        def known_or_new(given)
-          given = given.transform_values { |text| text.to_s.strip }.reject { |_name, text| text.empty? }
-          same = given[:phone] && @shop[:customers].where(merged_into: nil, **given.slice(:name, :phone)).get(:id)
-          same || @shop.insert(:customers, given)
-        end
-
         # One person with their cars and quotes, and others who may be the same.
         # @return [Hash] see the contract, CustomerPage
         # @raise [Refusal] 404

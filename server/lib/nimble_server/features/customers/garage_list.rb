@@ -84,7 +84,7 @@ module NimbleServer
           return @shop[:customers].where(id: car[:customer_id]).update(given) if car[:customer_id]
           return unless given[:name]
 
-          @shop[:vehicles].where(id: car[:id]).update(customer_id: Directory.new(@shop).known_or_new(given))
+          @shop[:vehicles].where(id: car[:id]).update(customer_id: Vehicles::Owner.known_or_new(@shop, given))
         end
 
         def shown(all)

@@ -3,7 +3,7 @@
 module NimbleServer
   module Features
     module Customers
-      # People. Needs: Directory, GarageList. Adds: GET and PUT /api/customers/:id, POST
+      # People. Adds: GET and PUT /api/customers/:id, POST
       # /api/customers/:id/merge; the garage as a file: export, what rows would change, keeping them.
       module Routes
         # Cars and owners as a file, out and in.

@@ -3,7 +3,7 @@
 module NimbleServer
   module Features
     module Engines
-      # The engine library. Needs: EngineLibrary. Adds: list, one engine, export, import and its report.
+      # The engine library. Adds: list, one engine, export, import and its report.
       module Routes
         def self.registered(app)
           app.api(:get, "/api/engines", role: :technician) do

@@ -4,7 +4,7 @@ module NimbleServer
   module Features
     module Estimates
       # The core over HTTP: the same requests as bin/answer, the same numbers. `engine` and `catalog` are inline objects
-      # or ids of library revisions, never paths. Needs: Library. Adds: POST /api/estimates, POST /api/answers, GET
+      # or ids of library revisions, never paths. Adds: POST /api/estimates, POST /api/answers, GET
       # /api/ping.
       module Routes
         # Engines and catalogs of the shop's own library, by revision id.

@@ -3,7 +3,7 @@
 module NimbleServer
   module Features
     module Everything
-      # All the shop owns, to take along. Needs: Archive. Adds: GET /api/everything.
+      # All the shop owns, to take along. Adds: GET /api/everything.
       module Routes
         def self.registered(app)
           app.api(:get, "/api/everything", role: :owner, beside: "long") do

@@ -3,7 +3,7 @@
 module NimbleServer
   module Features
     module HouseRules
-      # House rules. Needs: House. Adds: GET /api/house, PUT /api/house/equipment, PUT /api/house/settings.
+      # House rules. Adds: GET /api/house, PUT /api/house/equipment, PUT /api/house/settings.
       module Routes
         def self.registered(app)
           app.api(:get, "/api/house", role: :technician) { Routes.page(House.new(shop)) }

@@ -6,15 +6,6 @@ module NimbleServer
       # A customer no longer wants what was agreed. Where no work has begun the yeses are struck with it, so that
       # nothing binds anybody; where it has, they stand for what was done. Either can be taken up again as it was.
       class CallingOff
-        # Jobs that are of concern to the bay and the counter: not handed over, and not called off before any work.
-        # @return [Sequel::Dataset]
-        def self.in_hand(jobs) = agreed(jobs).where(handed_over_at: nil)
-
-        # Jobs something is agreed to on: not those that were called off before any work.
-        # @return [Sequel::Dataset]
-        def self.agreed(jobs) =
-          jobs.where(Sequel.|({ Sequel[:jobs][:called_off_at] => nil }, Sequel.~(Sequel[:jobs][:started_at] => nil)))
-
         def initialize(shop)
           @shop = shop
         end
@@ -31,6 +22,12 @@ module NimbleServer
             striking.tell(job, "called-off", reason)
             settled(job)
           end
+        end
+
+        # A yes of a quote was struck: what is agreed follows from those that are left, and without any the job is off.
+        def after_strike(quote_id:, reason:)
+          job = @shop[:jobs].where(quote_id: quote_id).first
+          off(job, reason, struck: true) if Opening.new(@shop).settle(job).zero? && job[:called_off_at].nil?
         end
 
         # Nothing is left of what was agreed.

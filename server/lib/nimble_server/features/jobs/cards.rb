@@ -11,7 +11,7 @@ module NimbleServer
         Card =
           Struct.new(:job, :revision, :request, :sheet, :counted) do
             # @return [NimbleLedger::Job] as it was agreed
-            def work = NimbleLedger::Estimate::Request.build(request).job
+            def work = @work ||= NimbleLedger::Estimate::Request.build(request).job
 
             # The same at the prices of another list: what is frozen knows those of the parts it takes and no others.
             # @param catalog [NimbleLedger::Parts::Catalog]

@@ -17,7 +17,7 @@ module NimbleServer
         # @return [Array<Hash>] see the contract, BayJob
         def list
           order = [Sequel.desc(:started_at, nulls: :last), Sequel.desc(Sequel[:jobs][:updated_at])]
-          rows = CallingOff.in_hand(joined).order(*order)
+          rows = Offers::AgreedJobs.in_hand(joined).order(*order)
           rows.limit(MOST).all.map { |row| shown(row) }
         end
 
@@ -70,7 +70,7 @@ module NimbleServer
         # @return [Hash] see the contract, JobCard
         def hand_over(id, odometer_km)
           card = @cards.of(@cards.job(id))
-          HandOver.new(@shop, card, @marks.fold(card.job).state).take(odometer_km)
+          HandOver.new(@shop, card, @marks.fold(card.job)).take(odometer_km)
           card(id)
         end
 
@@ -98,11 +98,14 @@ module NimbleServer
             "state" => fold.state,
             "standing" => standing.to_h,
             "proposals" => FoundWork.new(@shop, card, fold.state).list,
-            "trace" => Trace::Desk.new(@shop).on_card(card.job[:quote_id]),
             "technicians" => technicians,
-            "actuals" => fold.state["finished_at"] ? Standings.new(@shop).actuals(card) : nil
+            "actuals" => fold.state["finished_at"] ? Standings.new(@shop).actuals(card, fold) : nil,
+            **of_others(card)
           }
         end
+
+        # What other features have to show on it.
+        def of_others(card) = Feature.publish(:card_shown, @shop, quote_id: card.job[:quote_id]).reduce({}, :merge)
 
         # When the engine is cold enough, by how warm it came.
         def cold(card)

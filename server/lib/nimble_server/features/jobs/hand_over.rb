@@ -9,11 +9,12 @@ module NimbleServer
         FITTED = %w[plug coil wire boot].freeze
 
         # @param card [Cards::Card]
-        # @param state [Hash] the card's fold
-        def initialize(shop, card, state)
+        # @param fold [NimbleLedger::Card::Fold]
+        def initialize(shop, card, fold)
           @shop = shop
           @card = card
-          @state = state
+          @fold = fold
+          @state = fold.state
           @work = card.work
           @vehicle = @shop[:quotes].where(id: card.job[:quote_id]).get(:vehicle_id)
         end
@@ -29,7 +30,7 @@ module NimbleServer
             findings
             follow_ups
             @shop[:jobs].where(id: @card.job[:id]).update(handed_over_at: @shop.now, updated_at: @shop.now)
-            Ledger::Posting.new(@shop).post(@card, @state)
+            Feature.publish(:handed_over, @shop, finished: FinishedJob.of(@shop, @card, @fold))
             Record::ActLog.new(@shop).append("job-handed-over", "job #{@card.job[:number]}", recorded, witnessed: marks)
             Live.tell(@shop, "jobs")
           end

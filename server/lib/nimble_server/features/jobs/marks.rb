@@ -114,13 +114,14 @@ module NimbleServer
 
         # What the list of jobs shows, by the marks there are now.
         def settle(card)
-          state = fold(card.job).state
+          known = fold(card.job)
+          state = known.state
           values = {
             started_at: state["started_at"] && ::Time.iso8601(state["started_at"]),
             finished_at: state["finished_at"] && ::Time.iso8601(state["finished_at"]),
             updated_at: @shop.now
           }
-          values[:actuals] = Sequel.pg_jsonb(Standings.new(@shop).actuals(card)) if state["finished_at"]
+          values[:actuals] = Sequel.pg_jsonb(Standings.new(@shop).actuals(card, known)) if state["finished_at"]
           @shop[:jobs].where(id: card.job[:id]).update(values)
         end
       end

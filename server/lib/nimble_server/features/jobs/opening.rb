@@ -13,9 +13,24 @@ module NimbleServer
         # @param offer [Offers::Offer]
         # @param scope [Offers::OfferedScope] that was agreed to
         # @param limit_cents [Integer]
-        def from_yes(offer, scope, limit_cents)
+        def from_yes(offer:, scope:, limit_cents:)
           job = @shop[:jobs].where(quote_id: offer.quote[:id]).first
           job ? enlarge(job, offer) : first(offer, scope, limit_cents)
+        end
+
+        # A yes of a quote is about to be struck.
+        # @param others [Boolean] whether something else is agreed to on it
+        # @raise [Refusal] 409 where work has begun on it
+        def refuse_strike(quote_id:, others:)
+          job = @shop[:jobs].where(quote_id: quote_id).for_update.first
+          raise Refusal.new(409, "handed_over", "The car was handed over already.") if job[:handed_over_at]
+          return if job[:started_at].nil? || others
+
+          raise Refusal.new(
+                  409,
+                  "begun",
+                  "Work on it has begun. Call the job off instead: what was done stays agreed to."
+                )
         end
 
         # A yes counts no more, or counts again.

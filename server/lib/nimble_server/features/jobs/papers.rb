@@ -3,7 +3,7 @@
 module NimbleServer
   module Features
     module Jobs
-      # Paper. Needs: Cards, HandOverWords. Adds: GET /api/jobs/:id/card.pdf, the card for shops that work from paper;
+      # Paper. Adds: GET /api/jobs/:id/card.pdf, the card for shops that work from paper;
       # GET /api/jobs/:id/hand-over.pdf, what the customer takes along.
       module Papers
         def self.registered(app)

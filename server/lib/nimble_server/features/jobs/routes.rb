@@ -3,8 +3,8 @@
 module NimbleServer
   module Features
     module Jobs
-      # The bay. Needs: Desk, Pictures. Adds: GET /api/jobs, GET and PUT /api/jobs/:id, POST /api/jobs/:id/marks,
-      # pictures, scan, proposals, ways on, hand-over, calling off and taking up again.
+      # The bay. Adds: GET /api/jobs, GET and PUT /api/jobs/:id, POST /api/jobs/:id/marks,
+      # pictures, scan, proposals, ways on, hand-over.
       module Routes
         # What routes call the bay's desk by.
         module Helpers
@@ -14,7 +14,6 @@ module NimbleServer
         def self.registered(app)
           cards(app)
           ends(app)
-          calling_off(app)
           pictures(app)
           app.helpers(Helpers)
         end
@@ -42,16 +41,6 @@ module NimbleServer
 
           app.api(:post, "/api/jobs/:id/hand-over", role: :advisor, body: "HandOver") do
             bay.hand_over(uuid(params["id"], "job"), body_json["odometer_km"]&.to_i)
-          end
-        end
-
-        def self.calling_off(app)
-          app.api(:post, "/api/jobs/:id/call-off", role: :advisor, body: "CallOff") do
-            Offers::Page.new(shop).of(CallingOff.new(shop).call_off(uuid(params["id"], "job"), body_json["reason"]))
-          end
-
-          app.api(:post, "/api/jobs/:id/take-up", role: :advisor) do
-            Offers::Page.new(shop).of(CallingOff.new(shop).take_up(uuid(params["id"], "job")))
           end
         end
 

@@ -28,8 +28,7 @@ module NimbleServer
 
         # Hands-on minutes of each piece beside what was reckoned, and what fought back: ready for the ledger.
         # @return [Hash]
-        def actuals(card)
-          fold = Marks.new(@shop).fold(card.job)
+        def actuals(card, fold)
           found = standing(card, fold)
           minutes = found.hands_on.minutes
           {

@@ -46,11 +46,6 @@ module NimbleServer
           end
         end
 
-        # What a way on is called: nothing is taken out where nothing is left in the head.
-        # @param texts [Documents::Texts]
-        # @param way [String] one of NimbleLedger::Card::WaysOn::NAMES
-        def self.title(texts, way, take_out:) = texts.say("page.way.#{way}#{"_out" if take_out && way != "stop"}")
-
         private
 
         def content(quote, ways)
@@ -64,7 +59,7 @@ module NimbleServer
 
         def scope(way)
           {
-            "name" => Stop.title(texts, way.name, take_out: @ways.to_take_out?),
+            "name" => Documents::WayOnWords.title(texts, way.name, take_out: @ways.to_take_out?),
             "cylinders" => [],
             "works" => [],
             "extras" => way.targets,

@@ -6,14 +6,13 @@ module NimbleServer
       # A finished job as an entry of a history (formats.md): the estimate as it was frozen, before any correction; the
       # pieces the card timed; how each plug came out beside what was expected of it.
       class Entry
-        # @param card [Jobs::Cards::Card]
-        # @param state [Hash] the card's fold
-        def initialize(shop, card, state)
+        # @param finished [Jobs::FinishedJob]
+        def initialize(shop, finished)
           @shop = shop
-          @card = card
-          @state = state
-          @work = card.work
-          @actuals = Jobs::Standings.new(shop).actuals(card)
+          @finished = finished
+          @job = finished.job
+          @work = finished.work
+          @actuals = finished.actuals
         end
 
         # @return [Hash, nil] nil where nothing was timed
@@ -22,7 +21,7 @@ module NimbleServer
 
           total = @work.plan.job.estimated
           {
-            "id" => @card.job[:id],
+            "id" => @job[:id],
             "finished" => finished,
             "engine" => @work.car.engine.code,
             "technician" => technician,
@@ -38,13 +37,6 @@ module NimbleServer
           }.reject { |_key, value| value.nil? || value == [] }
         end
 
-        # What the job came to, what fought back in it; nil where it cannot be said in money.
-        # @return [Integer, nil]
-        def billed_cents
-          fold = Jobs::Marks.new(@shop).fold(@card.job)
-          Jobs::Standings.new(@shop).standing(@card, fold).so_far_cents
-        end
-
         # Parts the work took.
         # @return [Array<Hash>] part, quantity
         def parts
@@ -55,20 +47,20 @@ module NimbleServer
         private
 
         def technician
-          id = @card.job[:technician_id]
+          id = @job[:technician_id]
           (id && @shop.db[:accounts].where(shop_id: @shop.id, id: id).get(:name)) || "not said"
         end
 
         # When the device says so, unless its clock is wrong: not before the job was opened, not after it was handed
         # over.
         def finished
-          said = ::Time.iso8601(@state["finished_at"])
-          said.clamp(@card.job[:created_at], [@card.job[:created_at], @shop.now].max).utc.iso8601
+          said = ::Time.iso8601(@finished.state["finished_at"])
+          said.clamp(@job[:created_at], [@job[:created_at], @shop.now].max).utc.iso8601
         end
 
         # What the printed guide says, where it was typed beside the one scope that was agreed.
         def reference_hours
-          agreed = @shop[:job_cards].where(job_id: @card.job[:id], revision: @card.revision).get(:agreed).split
+          agreed = @shop[:job_cards].where(job_id: @job[:id], revision: @finished.revision).get(:agreed).split
           agreed.one? ? @shop[:quote_scopes].where(id: agreed.first).get(:page).to_h["reference_hours"] : nil
         end
 
@@ -86,7 +78,8 @@ module NimbleServer
           rows = uncorrected.outcomes&.plug_rows || []
           rows.flat_map do |row|
             (1..row.target.plugs).filter_map do |nth|
-              out = @state["plugs"].dig(NimbleLedger::Card::Fold.plug_key(row.target.id, nth), "out", "outcome")
+              out =
+                @finished.state["plugs"].dig(NimbleLedger::Card::Fold.plug_key(row.target.id, nth), "out", "outcome")
               out && row.construction && plug(row.construction, row.chances.to_h, out)
             end
           end

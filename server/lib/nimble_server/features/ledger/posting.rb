@@ -11,15 +11,14 @@ module NimbleServer
         end
 
         # Posts a job that was handed over; once, however often it is asked for.
-        # @param card [Jobs::Cards::Card]
-        # @param state [Hash] the card's fold
-        def post(card, state)
-          entry = Entry.new(@shop, card, state)
+        # @param finished [Jobs::FinishedJob]
+        def post(finished)
+          entry = Entry.new(@shop, finished)
           job = entry.to_h or return
-          key = "job:#{card.job[:id]}"
+          key = "job:#{finished.job[:id]}"
           return if @shop[:ledger_entries].where(key: key).any?
 
-          add(key, "job", job, billed_cents: entry.billed_cents, parts: Sequel.pg_jsonb(entry.parts))
+          add(key, "job", job, billed_cents: finished.so_far_cents, parts: Sequel.pg_jsonb(entry.parts))
         end
 
         # Those that are not here yet: neither brought along before, nor exported from here.

@@ -3,7 +3,7 @@
 module NimbleServer
   module Features
     module Ledger
-      # The ledger. Needs: Posting, Page, Past, Lessons. Adds: promise against truth, the jobs behind a figure, the
+      # The ledger. Adds: promise against truth, the jobs behind a figure, the
       # history out and in, also as a table, entries against entries, lessons taken and taken back.
       module Routes
         def self.registered(app)

@@ -28,7 +28,7 @@ module NimbleServer
             refuse(offer, scope, said)
             store(offer, scope, said)
             record(offer, scope, said)
-            Jobs::Opening.new(@shop).from_yes(offer, scope, said.limit_cents) if said.answer == "yes"
+            agreed(offer, scope, said.limit_cents) if said.answer == "yes"
             Sending.new(@shop).settle(offer.quote)
             Live.tell(@shop, "quotes")
             @reading.find(offer_id)
@@ -73,6 +73,9 @@ module NimbleServer
         end
 
         private
+
+        def agreed(offer, scope, limit_cents) =
+          Feature.publish(:agreed, @shop, offer: offer, scope: scope, limit_cents: limit_cents)
 
         # The offer, with its quote held until the transaction ends.
         def locked(offer_id)

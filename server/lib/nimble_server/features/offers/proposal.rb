@@ -29,7 +29,7 @@ module NimbleServer
 
         # Where everything that was agreed to was taken back it would be an offer like the first.
         # @return [Hash, nil] the job it would be a supplement to
-        def job = @job ||= Jobs::CallingOff.agreed(@shop[:jobs]).where(quote_id: quote[:id]).first
+        def job = @job ||= AgreedJobs.of(@shop[:jobs]).where(quote_id: quote[:id]).first
 
         # When an offer made now lapses.
         # @return [Time]

@@ -21,6 +21,9 @@ module NimbleServer
         def of_quote(quote_id) =
           @shop[:offers].where(quote_id: quote_id).order(Sequel.desc(:created_at), :id).map { |row| build(row) }
 
+        # @raise [Refusal] 409 while an offer of the quote waits for an answer
+        def refuse_open(quote) = of_quote(quote[:id]).any?(&:open?) && raise(Quotes::Desk::BOUND)
+
         private
 
         def build(row)

@@ -22,7 +22,7 @@ module NimbleServer
 
         # As the advisor called it; else what is done at which cylinders. A way on after trouble has a name of its own.
         def title
-          return Jobs::Stop.title(@texts, way_on, take_out: content["take_out"]) if way_on
+          return Documents::WayOnWords.title(@texts, way_on, take_out: content["take_out"]) if way_on
           return scope.title if !scope.name.empty? || @texts.language == "en"
 
           works = content["works"].map { |work| @texts.say("work.#{work}") }

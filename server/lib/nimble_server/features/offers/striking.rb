@@ -20,11 +20,9 @@ module NimbleServer
             scope = offer.scope(position)
             raise Refusal.new(409, "no_yes", "There is no yes to this that could be struck.") unless yes?(scope)
 
-            job = @shop[:jobs].where(quote_id: offer.quote[:id]).for_update.first
-            refuse_begun(job, offer)
+            Feature.publish(:striking, @shop, quote_id: offer.quote[:id], others: others?(offer))
             put(offer, scope, reason)
-            left = Jobs::Opening.new(@shop).settle(job)
-            Jobs::CallingOff.new(@shop).off(job, reason, struck: true) if left.zero? && job[:called_off_at].nil?
+            Feature.publish(:struck, @shop, quote_id: offer.quote[:id], reason: reason)
             deliver(offer, "struck", reason)
             settled(offer)
           end
@@ -64,17 +62,6 @@ module NimbleServer
           quote_id = @shop[:offers].where(id: offer_id).get(:quote_id) or raise Refusal.not_found("offer")
           @shop[:quotes].where(id: quote_id).for_update.first
           Reading.new(@shop).find(offer_id)
-        end
-
-        def refuse_begun(job, offer)
-          raise Refusal.new(409, "handed_over", "The car was handed over already.") if job[:handed_over_at]
-          return if job[:started_at].nil? || others?(offer)
-
-          raise Refusal.new(
-                  409,
-                  "begun",
-                  "Work on it has begun. Call the job off instead: what was done stays agreed to."
-                )
         end
 
         # Whether something else is agreed to on the same quote.

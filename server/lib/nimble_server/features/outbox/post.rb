@@ -63,7 +63,7 @@ module NimbleServer
         def of(row) = @db[:messages].where(shop_id: row[:shop_id], id: row[:id])
 
         def carry(message)
-          @carrier.carry(message, LinkPlace.fill(message[:body], Offers::CustomerToken.url(message[:offer_id])))
+          @carrier.carry(message, LinkPlace.fill(message[:body], CustomerToken.url(message[:offer_id])))
           finish(message, "delivered")
         rescue StandIns::Carrier::Bounced => e
           finish(message, "bounced", e.message)

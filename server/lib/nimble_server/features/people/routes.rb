@@ -3,7 +3,7 @@
 module NimbleServer
   module Features
     module People
-      # Who works in a shop. Needs: People::Staff, People::Invitations. Adds, for the owner: the list, inviting by a
+      # Who works in a shop. Adds, for the owner: the list, inviting by a
       # one-time link, changing roles, ending access; for whoever holds a link: looking at it and joining.
       module Routes
         def self.registered(app)

@@ -3,7 +3,7 @@
 module NimbleServer
   module Features
     module Practice
-      # Practice. Needs: PracticeCars. Adds: a made-up car by its number, tests on it, the truth and how it went.
+      # Practice. Adds: a made-up car by its number, tests on it, the truth and how it went.
       # Nothing is kept.
       module Routes
         def self.registered(app)

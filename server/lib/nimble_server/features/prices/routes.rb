@@ -3,7 +3,7 @@
 module NimbleServer
   module Features
     module Prices
-      # The price list. Needs: PriceList, Documents::PriceCSV. Adds: list, export, what rows would change, keeping them.
+      # The price list. Adds: list, export, what rows would change, keeping them.
       module Routes
         def self.registered(app)
           app.api(:get, "/api/prices", role: :technician) { PriceList.new(shop).page(params["search"]) }

@@ -3,7 +3,7 @@
 module NimbleServer
   module Features
     module Progress
-      # How far long work has come. Needs: Counters, which all web processes share. Adds: the helper `progress`, and
+      # How far long work has come. Adds: the helper `progress`, and
       # GET /api/progress/:id for whoever sent the work with that id in X-Progress.
       module Routes
         SECONDS = 600

@@ -54,8 +54,9 @@ module NimbleServer
         def put_away(id)
           @shop.transaction do
             quote = find(id)
-            raise BOUND if quote[:status] == "authorized" || Offers::Reading.new(@shop).of_quote(id).any?(&:open?)
+            raise BOUND if quote[:status] == "authorized"
 
+            Feature.publish(:putting_away, @shop, quote: quote)
             shelve(quote, @shop.now)
           end
         end
@@ -70,7 +71,6 @@ module NimbleServer
             "bound",
             "A customer was told of this quote: call its job off, or close what waits for an answer, first."
           )
-        private_constant :BOUND
 
         # Everything the Quote page needs.
         def open(id)

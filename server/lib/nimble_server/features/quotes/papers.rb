@@ -3,7 +3,7 @@
 module NimbleServer
   module Features
     module Quotes
-      # Paper. Needs: Desk. Adds: GET /api/quotes/:id/print.pdf, the designed quote page of a saved revision.
+      # Paper. Adds: GET /api/quotes/:id/print.pdf, the designed quote page of a saved revision.
       module Papers
         def self.registered(app)
           app.api(:get, "/api/quotes/:id/print.pdf", role: :technician, beside: "papers") do

@@ -3,7 +3,7 @@
 module NimbleServer
   module Features
     module Quotes
-      # Quotes. Needs: Desk. Adds: list, start, open, put away and bring back, the working copy, save, one
+      # Quotes. Adds: list, start, open, put away and bring back, the working copy, save, one
       # revision.
       module Routes
         def self.registered(app)

@@ -3,7 +3,7 @@
 module NimbleServer
   module Features
     module Session
-      # Who is signed in, with the token that writes must carry. Needs: Accounts::SignIn in front. Adds: GET
+      # Who is signed in, with the token that writes must carry. Adds: GET
       # /api/session,
       # GET /api/health.
       module Routes
@@ -40,7 +40,7 @@ module NimbleServer
                 "paper" => profile[:paper],
                 "stand_ins" => shop.stand_ins?,
                 "mail_server" => Outbox::MailServer.set?,
-                "links_reach" => Offers::CustomerToken.reachable?
+                "links_reach" => CustomerToken.reachable?
               }
             }
           end

@@ -3,7 +3,7 @@
 module NimbleServer
   module Features
     module Setup
-      # The first shop of an empty server. Needs: Opening. Adds: POST /api/setup, of use until there is a shop.
+      # The first shop of an empty server. Adds: POST /api/setup, of use until there is a shop.
       module Routes
         def self.registered(app)
           app.api(:post, "/api/setup", role: :anyone, body: "NewShop") do

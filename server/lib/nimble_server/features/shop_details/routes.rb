@@ -3,7 +3,7 @@
 module NimbleServer
   module Features
     module ShopDetails
-      # How the shop is called, where it is and how it writes. Needs: Details. Adds: PUT /api/shop.
+      # How the shop is called, where it is and how it writes. Adds: PUT /api/shop.
       module Routes
         def self.registered(app)
           app.api(:put, "/api/shop", role: :owner, body: "ShopDetails") do

@@ -3,7 +3,7 @@
 module NimbleServer
   module Features
     module Trace
-      # Finding the fault. Needs: Desk, Jobs::Scan. Adds: the trace of a quote, keeping what is known, reading codes.
+      # Finding the fault. Adds: the trace of a quote, keeping what is known, reading codes.
       module Routes
         def self.registered(app)
           app.helpers { define_method(:tracing) { Desk.new(shop, effort: -> { effort }) } }

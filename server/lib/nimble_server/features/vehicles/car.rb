@@ -119,8 +119,7 @@ module NimbleServer
           id
         end
 
-        def met(given) =
-          Customers::Directory.new(@shop).known_or_new(given.slice("name", "phone").transform_keys(&:to_sym))
+        def met(given) = Owner.known_or_new(@shop, given.slice("name", "phone").transform_keys(&:to_sym))
 
         def known(id)
           @shop[:customers].where(id: id, merged_into: nil).get(:id) || raise(Refusal.not_found("customer"))

@@ -37,9 +37,7 @@ module NimbleServer
           refuse(given)
           id =
             @shop.transaction do
-              customer =
-                given["customer"] &&
-                  Customers::Directory.new(@shop).known_or_new(given["customer"].transform_keys(&:to_sym))
+              customer = given["customer"] && Owner.known_or_new(@shop, given["customer"].transform_keys(&:to_sym))
               car =
                 @shop.insert(
                   :vehicles,

@@ -3,7 +3,7 @@
 module NimbleServer
   module Features
     module Vehicles
-      # Vehicles. Needs: Garage, Car, Findings, Fittings. Adds: GET and POST /api/vehicles; of one GET and PUT, PUT its
+      # Vehicles. Adds: GET and POST /api/vehicles; of one GET and PUT, PUT its
       # history, POST its readings, fittings and findings.
       module Routes
         def self.registered(app)

@@ -3,7 +3,7 @@
 module NimbleServer
   module Features
     module Workshop
-      # Entering engines. Needs: Drafts, Beginning, Sketches, Comparison, Archive, EngineLibrary. Adds: drafts of
+      # Entering engines. Adds: drafts of
       # engines (begin, open, keep as typed, act on the drawing, keep as a revision, throw away), sketches, two profiles
       # side by side, a whole library out and in.
       module Routes

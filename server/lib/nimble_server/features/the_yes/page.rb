@@ -2,13 +2,13 @@
 
 module NimbleServer
   module Features
-    module Offers
+    module TheYes
       # "The yes" of a quote as the advisor sees it: what can be offered, what was, to whom, up to what, and where it
       # stands.
       class Page
         def initialize(shop)
           @shop = shop
-          @reading = Reading.new(shop)
+          @reading = Offers::Reading.new(shop)
         end
 
         # @return [Hash] see the contract, YesPage
@@ -31,7 +31,7 @@ module NimbleServer
         # @return [String] HTML
         def preview(quote_id, nonce:)
           quote = @shop[:quotes].where(id: quote_id).first or raise Refusal.not_found("quote")
-          proposal = Proposal.new(@shop, quote)
+          proposal = Offers::Proposal.new(@shop, quote)
           raise Refusal.not_found("saved revision") unless proposal.any?
 
           made = @reading.of_quote(quote_id).find { |offer| offer.revision[:id] == proposal.revision[:id] }
@@ -39,10 +39,10 @@ module NimbleServer
           CustomerPage::Sheet.new(@shop, made || proposal.as_offer(owner.to_s)).html(nonce: nonce)
         end
 
-        # @param offer [Offer]
+        # @param offer [Offers::Offer]
         # @return [Hash] see the contract, Offer
         def shown(offer)
-          wording = Wording.new(@shop, offer)
+          wording = Offers::Wording.new(@shop, offer)
           facts(offer).merge(
             "until" => offer.row[:expires_at].iso8601,
             "greeting" =>
@@ -63,7 +63,7 @@ module NimbleServer
 
         # What could be offered now, nothing sent yet.
         def proposal(quote)
-          proposal = Proposal.new(@shop, quote)
+          proposal = Offers::Proposal.new(@shop, quote)
           return nil unless proposal.any?
 
           {

@@ -2,7 +2,7 @@
 
 module NimbleServer
   module Features
-    module Offers
+    module TheYes
       # A quote as an open document: its revisions with the requests that recompute them, what was offered of them, what
       # was said to that, and the digest each revision is sealed with.
       class Export
@@ -25,7 +25,8 @@ module NimbleServer
             "quote" => Quotes::Rows.quote(quote),
             "vehicle" => Vehicles::Garage.card(Vehicles::Garage.new(@shop).find(quote[:vehicle_id]), @shop.now),
             "revisions" => (1..quote[:latest_revision]).map { |number| revision(desk, quote, number) },
-            "offers" => Reading.new(@shop).of_quote(quote_id).reverse.map { |offer| page.shown(offer).except("link") }
+            "offers" =>
+              Offers::Reading.new(@shop).of_quote(quote_id).reverse.map { |offer| page.shown(offer).except("link") }
           }
         end
 

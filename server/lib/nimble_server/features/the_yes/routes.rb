@@ -2,16 +2,17 @@
 
 module NimbleServer
   module Features
-    module Offers
-      # The yes. Needs: Page, Sending, Answers. Adds: GET /api/quotes/:id/yes and its preview, POST
+    module TheYes
+      # The yes. Adds: GET /api/quotes/:id/yes and its preview, POST
       # /api/quotes/:id/offers; of an offer POST its answers, the end of its link, another try of its message, the
-      # striking of a yes, that its no was read; POST /api/questions/:id/settled.
+      # striking of a yes, that its no was read; POST /api/questions/:id/settled; POST the calling off of a job.
       module Routes
         def self.registered(app)
           offering(app)
           after(app)
           answering(app)
           taking_back(app)
+          calling_off(app)
         end
 
         def self.offering(app)
@@ -23,7 +24,7 @@ module NimbleServer
 
           app.api(:post, "/api/quotes/:id/offers", role: :advisor, body: "NewOffer") do
             once(201) do
-              offer = Sending.new(shop).offer(uuid(params["id"], "quote"), body_json)
+              offer = Offers::Sending.new(shop).offer(uuid(params["id"], "quote"), body_json)
               Page.new(shop).of(offer.quote[:id])
             end
           end
@@ -31,24 +32,35 @@ module NimbleServer
 
         def self.taking_back(app)
           app.api(:post, "/api/offers/:id/strike", role: :advisor, body: "StrikeYes") do
-            offer = Striking.new(shop).strike(uuid(params["id"], "offer"), *body_json.values_at("position", "reason"))
+            offer =
+              Offers::Striking.new(shop).strike(uuid(params["id"], "offer"), *body_json.values_at("position", "reason"))
             Page.new(shop).of(offer.quote[:id])
           end
 
           app.api(:post, "/api/offers/:id/no-read", role: :advisor) do
-            Answers.new(shop).read_no(uuid(params["id"], "offer"))
+            Offers::Answers.new(shop).read_no(uuid(params["id"], "offer"))
             Counter::Needs.new(shop).to_h
+          end
+        end
+
+        def self.calling_off(app)
+          app.api(:post, "/api/jobs/:id/call-off", role: :advisor, body: "CallOff") do
+            Page.new(shop).of(Jobs::CallingOff.new(shop).call_off(uuid(params["id"], "job"), body_json["reason"]))
+          end
+
+          app.api(:post, "/api/jobs/:id/take-up", role: :advisor) do
+            Page.new(shop).of(Jobs::CallingOff.new(shop).take_up(uuid(params["id"], "job")))
           end
         end
 
         def self.after(app)
           app.api(:post, "/api/offers/:id/revocation", role: :advisor) do
-            offer = Sending.new(shop).revoke(uuid(params["id"], "offer"))
+            offer = Offers::Sending.new(shop).revoke(uuid(params["id"], "offer"))
             Page.new(shop).of(offer.quote[:id])
           end
 
           app.api(:post, "/api/offers/:id/retry", role: :advisor) do
-            offer = Reading.new(shop).find(uuid(params["id"], "offer"))
+            offer = Offers::Reading.new(shop).find(uuid(params["id"], "offer"))
             Outbox::Letters.new(shop).again(offer.id)
             Page.new(shop).of(offer.quote[:id])
           end
@@ -57,14 +69,14 @@ module NimbleServer
         def self.answering(app)
           app.api(:post, "/api/offers/:id/answers", role: :advisor, body: "OfferAnswer") do
             once(201) do
-              said = Answers::Said.new(**body_json.transform_keys(&:to_sym))
-              offer = Answers.new(shop).take(uuid(params["id"], "offer"), said)
+              said = Offers::Answers::Said.new(**body_json.transform_keys(&:to_sym))
+              offer = Offers::Answers.new(shop).take(uuid(params["id"], "offer"), said)
               Page.new(shop).of(offer.quote[:id])
             end
           end
 
           app.api(:post, "/api/questions/:id/settled", role: :advisor) do
-            offer = Answers.new(shop).settle_question(uuid(params["id"], "question"))
+            offer = Offers::Answers.new(shop).settle_question(uuid(params["id"], "question"))
             Page.new(shop).of(offer.quote[:id])
           end
         end

@@ -2,13 +2,13 @@
 
 module NimbleServer
   module Features
-    module Offers
-      # Paper. Needs: Reading, Wording, Export. Adds: GET /api/offers/:id/authorization.pdf, the page to sign, or
+    module TheYes
+      # Paper. Adds: GET /api/offers/:id/authorization.pdf, the page to sign, or
       # to keep; GET /api/quotes/:id/export, all of a quote as an open document.
       module Papers
         def self.registered(app)
           app.api(:get, "/api/offers/:id/authorization.pdf", role: :technician, beside: "papers") do
-            offer = Reading.new(shop).find(uuid(params["id"], "offer"))
+            offer = Offers::Reading.new(shop).find(uuid(params["id"], "offer"))
             content_type "application/pdf"
             name = "authorization-#{offer.quote[:number]}-#{offer.revision[:revision]}.pdf"
             headers "content-disposition" => "inline; filename=\"#{name}\""
@@ -22,7 +22,7 @@ module NimbleServer
           NimbleServer::Documents::AuthorizationPDF.new(
             HouseRules::Letterhead.of(shop),
             offer,
-            Wording.new(shop, offer),
+            Offers::Wording.new(shop, offer),
             link: offer.revoked? ? nil : CustomerToken.url(offer.id),
             head: Record::ActLog.new(shop).head
           )

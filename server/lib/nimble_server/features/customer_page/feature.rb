@@ -1,0 +1,11 @@
+# frozen_string_literal: true
+
+module NimbleServer
+  module Features
+    module CustomerPage
+      # The page behind the customer's secret link.
+      Feature =
+        NimbleServer::Feature.define(:customer_page) { depends :house_rules, :jobs, :offers, :record, :vehicles }
+    end
+  end
+end
