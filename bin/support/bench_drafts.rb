@@ -17,8 +17,8 @@ module BenchDrafts
   end
 
   def two_processes
-    cluster = Cluster.throw_away
-    database = TestServer.prepared(cluster)
+    cluster = TestServer.demo_cluster
+    database = NimbleServer::Database.connect(cluster.url)
     web = 2.times.map { WebProcess.new(cluster) }.each(&:ready)
     yield web.map(&:port)
   ensure

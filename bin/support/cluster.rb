@@ -19,7 +19,7 @@ class Cluster
   SERVING = %w[nimble_web nimble_door nimble_post].freeze
   READY_SECONDS = 90
 
-  attr_reader :port, :pid
+  attr_reader :port, :pid, :folder
 
   # @param folder [String] where the cluster lives
   # @param durable [Boolean] false for a throw-away cluster: no fsync
@@ -32,10 +32,13 @@ class Cluster
   end
 
   # A cluster for tests, in a folder nobody could have prepared; gone when this process ends.
-  def self.throw_away(durable: false)
+  # @param from [Cluster, nil] one that stands still, whose files it starts from
+  def self.throw_away(durable: false, from: nil)
     require "tmpdir"
-    folder = Dir.mktmpdir("nimble-ledger-")
-    new(folder, durable: durable).start.tap { |cluster| at_exit { cluster.destroy } }
+    cluster = new(Dir.mktmpdir("nimble-ledger-"), durable: durable)
+    at_exit { cluster.destroy }
+    cluster.take_over(from) if from
+    cluster.start
   end
 
   # The words that start a child as another user, to be told to end when this process does.
@@ -76,6 +79,12 @@ class Cluster
 
     @port = File.readlines("#{data}/postmaster.pid")[3].to_i
     self
+  end
+
+  # Takes the files of another cluster, which stands still, for its own.
+  def take_over(other)
+    FileUtils.mkdir_p(@folder, mode: 0o700)
+    system("cp", "-a", "#{other.folder}/.", @folder) or raise Failed, "#{other.folder} could not be copied."
   end
 
   def stop = signal("INT")

@@ -6,8 +6,8 @@ require_relative "spec_helper"
 # credit note; what is paid is noted once.
 RSpec.describe NimbleServer::Features::Bills do
   before(:context) do
-    @cluster = Cluster.throw_away
-    @db = TestServer.prepared(@cluster)
+    @cluster = TestServer.demo_cluster
+    @db = NimbleServer::Database.connect(@cluster.url)
     @app = TestServer.build(@cluster)
     @advisor = Client.new(@app).tap { |client| client.sign_in("advisor@merrow.example") }
     @owner = Client.new(@app).tap { |client| client.sign_in("owner@merrow.example") }

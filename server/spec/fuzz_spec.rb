@@ -10,8 +10,8 @@ RSpec.describe "blind requests" do
   seed = Integer(ENV.fetch("FUZZ_SEED", "20261201"))
 
   before(:context) do
-    @cluster = Cluster.throw_away
-    @db = TestServer.prepared(@cluster)
+    @cluster = TestServer.demo_cluster
+    @db = NimbleServer::Database.connect(@cluster.url)
     @app = TestServer.build(@cluster)
     @owner = Client.new(@app).tap { |client| client.sign_in("owner@merrow.example") }
     @contract = Contract.documents.fetch("openapi.json").then { |document| JSON.parse(JSON.generate(document)) }

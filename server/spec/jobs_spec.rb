@@ -7,8 +7,8 @@ require_relative "support/pictures"
 # is found becomes work in the quote, and the car remembers.
 RSpec.describe NimbleServer::Features::Jobs do
   before(:context) do
-    @cluster = Cluster.throw_away
-    @db = TestServer.prepared(@cluster)
+    @cluster = TestServer.demo_cluster
+    @db = NimbleServer::Database.connect(@cluster.url)
     @app = TestServer.build(@cluster)
     @advisor = Client.new(@app).tap { |client| client.sign_in("advisor@merrow.example") }
     @bay = Client.new(@app).tap { |client| client.sign_in("bay@merrow.example") }
@@ -80,6 +80,34 @@ RSpec.describe NimbleServer::Features::Jobs do
     owner.call(:put, "/api/house/settings", { settings: { compound: "film" }, revision: house["revision"] })
     expect(card(made)["sheet"]).to eq(before["sheet"])
     expect(before["standing"]["money"]).to include("so_far_cents" => made["agreed_cents"], "over" => false)
+  end
+
+  # @return [Array(Integer, Array<String>)] how often the card's work was built, and what was asked of its marks
+  def spent
+    log = StringIO.new
+    logger = Logger.new(log)
+    builds = 0
+    allow(NimbleLedger::Estimate::Request).to receive(:build).and_wrap_original do |build, *given, **rest|
+      builds += 1
+      build.call(*given, **rest)
+    end
+    Sequel::DATABASES.each { |db| db.loggers << logger }
+    yield
+    [builds, log.string.lines.grep(/"job_marks"/)]
+  ensure
+    Sequel::DATABASES.each { |db| db.loggers.delete(logger) }
+  end
+
+  it "builds the card once for a request, reads its marks once and writes them in one statement" do
+    made = job
+    card(made) # is frozen when it is first looked at
+    builds, asked = spent { hand_in(made, mark("start"), mark("off", piece: "step:cover:remove")) }
+    expect([builds, asked.grep(/SELECT/).size, asked.grep(/INSERT/).size]).to eq([1, 1, 1])
+    finish = [*everything(made), mark("finished")]
+    builds, asked = spent { expect(hand_in(made, *finish).last["refused"]).to eq([]) }
+    expect([builds, asked.grep(/SELECT/).size, asked.grep(/INSERT/).size]).to eq([1, 1, 1])
+    builds, = spent { expect(@advisor.call(:post, "/api/jobs/#{made["id"]}/hand-over", {}).first).to eq(200) }
+    expect(builds).to eq(1)
   end
 
   it "takes marks late, twice and from two devices, and says the same to both" do

@@ -6,8 +6,8 @@ require_relative "support/web_process"
 # What happens in one web process is told to whoever looks through another, at once, and after the database was away.
 RSpec.describe NimbleServer::LiveUpdates do
   before(:context) do
-    @cluster = Cluster.throw_away
-    @db = TestServer.prepared(@cluster)
+    @cluster = TestServer.demo_cluster
+    @db = NimbleServer::Database.connect(@cluster.url)
     @web = Array.new(2) { WebProcess.new(@cluster) }.each(&:ready)
     @writer = Visitor.new([@web[0].port]).sign_in("advisor@merrow.example")
     @reader = Visitor.new([@web[1].port]).sign_in("second@merrow.example")

@@ -5,8 +5,8 @@ require_relative "spec_helper"
 # A quote that is sent, read out, agreed to, declined, left to lapse: each act in one well-defined state, in the record.
 RSpec.describe NimbleServer::Features::Offers do
   before(:context) do
-    @cluster = Cluster.throw_away
-    @db = TestServer.prepared(@cluster)
+    @cluster = TestServer.demo_cluster
+    @db = NimbleServer::Database.connect(@cluster.url)
     @app = TestServer.build(@cluster)
     @advisor = Client.new(@app).tap { |client| client.sign_in("advisor@merrow.example") }
     @customer = Client.new(@app)

@@ -5,8 +5,8 @@ require_relative "spec_helper"
 # What was saved stands in the shop's record; whoever changes it, even as the owner of the database, is found.
 RSpec.describe NimbleServer::Features::Record::Verification do
   before(:context) do
-    @cluster = Cluster.throw_away
-    @db = TestServer.prepared(@cluster)
+    @cluster = TestServer.demo_cluster
+    @db = NimbleServer::Database.connect(@cluster.url)
     @app = TestServer.build(@cluster)
     @client = Client.new(@app).tap { |client| client.sign_in("advisor@merrow.example") }
   end

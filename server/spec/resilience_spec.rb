@@ -5,8 +5,8 @@ require_relative "spec_helper"
 # The database goes away and comes back; nothing acknowledged is lost and nothing is half-saved.
 RSpec.describe "when the database goes away" do
   before(:context) do
-    @cluster = Cluster.throw_away(durable: true)
-    @db = TestServer.prepared(@cluster)
+    @cluster = TestServer.demo_cluster(durable: true)
+    @db = NimbleServer::Database.connect(@cluster.url)
   end
 
   # A process of its own for each: one that has lost its connections says so once to whoever comes next.

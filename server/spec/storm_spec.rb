@@ -10,8 +10,8 @@ RSpec.describe "a storm of saves, sends and yeses under kills" do
   KILLS = Integer(ENV.fetch("STORM_KILLS", "12"))
 
   before(:context) do
-    @cluster = Cluster.throw_away(durable: true)
-    @db = TestServer.prepared(@cluster)
+    @cluster = TestServer.demo_cluster(durable: true)
+    @db = NimbleServer::Database.connect(@cluster.url)
     @web = 2.times.map { WebProcess.new(@cluster) }.each(&:ready)
   end
 

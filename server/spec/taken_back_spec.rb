@@ -6,8 +6,8 @@ require_relative "spec_helper"
 # said stays in the record; nothing follows from it any more.
 RSpec.describe "What is taken back" do
   before(:context) do
-    @cluster = Cluster.throw_away
-    @db = TestServer.prepared(@cluster)
+    @cluster = TestServer.demo_cluster
+    @db = NimbleServer::Database.connect(@cluster.url)
     @app = TestServer.build(@cluster)
     @advisor = Client.new(@app).tap { |client| client.sign_in("advisor@merrow.example") }
     @technician = Client.new(@app).tap { |client| client.sign_in("bay@merrow.example") }

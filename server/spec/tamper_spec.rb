@@ -8,8 +8,8 @@ require_relative "support/pictures"
 # swap of what binds somebody is found and named.
 RSpec.describe NimbleServer::Features::Record::Bindings do
   before(:context) do
-    @cluster = Cluster.throw_away
-    @db = TestServer.prepared(@cluster)
+    @cluster = TestServer.demo_cluster
+    @db = NimbleServer::Database.connect(@cluster.url)
     @app = TestServer.build(@cluster)
     @shop_id = @db[:shops].where(slug: "merrow-quay").get(:id)
     fill

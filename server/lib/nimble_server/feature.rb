@@ -1,9 +1,9 @@
 # frozen_string_literal: true
 
 module NimbleServer
-  # What a feature says of itself, in its `feature.rb`: whom it reads, what it tells, what it listens to, the routes it
-  # adds. FeatureRegistry reads all of them when the server starts and refuses what does not fit; direction_spec compares
-  # them with the code.
+  # What a feature says of itself, in its `feature.rb`: whom it reads, what it tells, what it listens to, its routes.
+  # FeatureRegistry reads all of them when the server starts and refuses what does not fit; direction_spec compares them
+  # with the code.
   #
   #   module NimbleServer::Features::Jobs
   #     # Jobs in the bay.

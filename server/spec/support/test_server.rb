@@ -18,21 +18,26 @@ module TestServer
 
   HOSTS = NimbleServer::Origin::LOCAL + ["example.org"]
 
-  def cluster = @cluster ||= Cluster.throw_away
+  def cluster = @cluster ||= demo_cluster
 
   # As the owner, who sees every shop: for looking behind the walls.
-  def db = @db ||= prepared(cluster)
+  def db = @db ||= NimbleServer::Database.connect(cluster.url)
 
-  # A migrated database with the demo shops, its serving roles let in.
-  def prepared(cluster)
-    NimbleServer::Database
-      .connect(cluster.url)
-      .tap do |db|
+  # A cluster with the demo shops that nothing else runs on.
+  def demo_cluster(durable: false) = Cluster.throw_away(durable: durable, from: demo_files)
+
+  # The demo shops are loaded once for a run; every cluster starts from a copy of these files.
+  # @return [Cluster] that stands still
+  def demo_files =
+    @demo_files ||=
+      Cluster.throw_away.tap do |cluster|
+        db = NimbleServer::Database.connect(cluster.url)
         NimbleServer::Database.migrate(db)
         NimbleServer::Database.let_in(db, cluster.passwords)
         NimbleServer::Demo.new(db).load
+        db.disconnect
+        cluster.stop
       end
-  end
 
   def app
     @app ||=

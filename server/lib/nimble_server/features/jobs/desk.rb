@@ -11,6 +11,7 @@ module NimbleServer
           @shop = shop
           @cards = Cards.new(@shop)
           @marks = Marks.new(@shop)
+          @standings = Standings.new(@shop)
         end
 
         # Jobs that are not handed over yet, those in work first.
@@ -28,11 +29,11 @@ module NimbleServer
         # @return [Hash] see the contract, HandedIn
         def hand_in(id, device, given)
           card = @cards.of(@cards.job(id))
-          handed = @marks.hand_in(card, device, given)
+          intake = @marks.hand_in(card, device, given)
           card.job = @cards.job(id)
-          shown = page(card)
-          note_stop(card)
-          { "taken" => handed.taken, "refused" => handed.refused }.merge(shown)
+          shown = page(card, intake.marks, intake.fold)
+          note_stop(card, intake.fold)
+          { "taken" => intake.taken, "refused" => intake.refused }.merge(shown)
         end
 
         # Who does it, where, and how warm it came.
@@ -70,36 +71,38 @@ module NimbleServer
         # @return [Hash] see the contract, JobCard
         def hand_over(id, odometer_km)
           card = @cards.of(@cards.job(id))
-          HandOver.new(@shop, card, @marks.fold(card.job)).take(odometer_km)
-          card(id)
+          marks = @marks.of(card.job)
+          fold = NimbleLedger::Card::Fold.new(marks)
+          HandOver.new(@shop, card, fold).take(odometer_km)
+          card.job = @cards.job(id)
+          page(card, marks, fold)
         end
 
         private
 
         # Whether what happened is above what was agreed, for the Counter.
-        def note_stop(card)
-          stopped = @standing.over_limit? ? Stop.happened(@standing) : nil
+        def note_stop(card, fold)
+          standing = @standings.standing(card, fold)
+          stopped = standing.over_limit? ? Stop.happened(standing) : nil
           before = card.job[:stopped]&.to_a
-          return if stopped.to_a == before.to_a && (stopped.nil? || card.job[:so_far_cents] == @standing.so_far_cents)
+          return if stopped.to_a == before.to_a && (stopped.nil? || card.job[:so_far_cents] == standing.so_far_cents)
 
-          values = { stopped: stopped && Sequel.pg_jsonb(stopped), so_far_cents: stopped && @standing.so_far_cents }
+          values = { stopped: stopped && Sequel.pg_jsonb(stopped), so_far_cents: stopped && standing.so_far_cents }
           @shop[:jobs].where(id: card.job[:id]).update(values)
           Live.tell(@shop, "quotes")
         end
 
-        def page(card)
-          fold = @marks.fold(card.job)
-          standing = @standing = Standings.new(@shop).standing(card, fold)
+        def page(card, marks = @marks.of(card.job), fold = NimbleLedger::Card::Fold.new(marks))
           {
             "job" => shown(joined.where(Sequel[:jobs][:id] => card.job[:id]).first).merge(cold(card)),
             "revision" => card.revision,
             "sheet" => card.sheet,
-            "marks" => @marks.of(card.job).map(&:to_h),
+            "marks" => marks.map(&:to_h),
             "state" => fold.state,
-            "standing" => standing.to_h,
+            "standing" => @standings.standing(card, fold).to_h,
             "proposals" => FoundWork.new(@shop, card, fold.state).list,
             "technicians" => technicians,
-            "actuals" => fold.state["finished_at"] ? Standings.new(@shop).actuals(card, fold) : nil,
+            "actuals" => fold.state["finished_at"] ? @standings.actuals(card, fold) : nil,
             **of_others(card)
           }
         end

@@ -10,7 +10,6 @@ module NimbleServer
           @shop = shop
           @card = card
           @state = state
-          @work = card.priced_by(Library.catalog(shop, shop.newest(:price_lists)))
         end
 
         # Everything found, with what is proposed for it.
@@ -37,7 +36,10 @@ module NimbleServer
 
         private
 
-        def proposal(found) = NimbleLedger::Card::Proposal.new(found["finding"], found["cylinder"], @work)
+        # What is agreed, at the prices of today: built once something is found.
+        def work = @work ||= @card.priced_by(Library.catalog(@shop, @shop.newest(:price_lists)))
+
+        def proposal(found) = NimbleLedger::Card::Proposal.new(found["finding"], found["cylinder"], work)
 
         # One scope with all that was agreed and what is new: a supplement is the whole of what is done.
         def content(quote, proposed)
@@ -50,8 +52,8 @@ module NimbleServer
 
         # Work the scope does not choose by cylinders and kinds, by name.
         def extras(scope, targets)
-          chosen = NimbleLedger::Quote::Selection.new(@work.car.engine, scope).targets
-          (scope["extras"].to_a + (@work.targets + targets - chosen).map(&:id)).uniq
+          chosen = NimbleLedger::Quote::Selection.new(work.car.engine, scope).targets
+          (scope["extras"].to_a + (work.targets + targets - chosen).map(&:id)).uniq
         end
       end
     end

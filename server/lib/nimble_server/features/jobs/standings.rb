@@ -9,22 +9,13 @@ module NimbleServer
       class Standings
         def initialize(shop)
           @shop = shop
+          @standings = {}.compare_by_identity
         end
 
         # @param card [Cards::Card]
         # @param fold [NimbleLedger::Card::Fold]
-        # @return [NimbleLedger::Card::Standing]
-        def standing(card, fold)
-          work = card.work
-          NimbleLedger::Card::Standing.new(
-            work,
-            fold,
-            nights: nights(work),
-            limit_cents: card.job[:limit_cents],
-            agreed_cents: card.job[:agreed_cents],
-            counted: card.counted
-          )
-        end
+        # @return [NimbleLedger::Card::Standing] the same one for the same fold
+        def standing(card, fold) = @standings[fold] ||= build(card, fold)
 
         # Hands-on minutes of each piece beside what was reckoned, and what fought back: ready for the ledger.
         # @return [Hash]
@@ -45,6 +36,18 @@ module NimbleServer
         end
 
         private
+
+        def build(card, fold)
+          work = card.work
+          NimbleLedger::Card::Standing.new(
+            work,
+            fold,
+            nights: nights(work),
+            limit_cents: card.job[:limit_cents],
+            agreed_cents: card.job[:agreed_cents],
+            counted: card.counted
+          )
+        end
 
         def nights(work)
           zone = TZInfo::Timezone.get(@shop.profile[:time_zone])
