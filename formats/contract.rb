@@ -3,6 +3,9 @@
 require_relative "../core/lib/nimble_ledger"
 require_relative "answers"
 
+# Contracts that stand with their feature.
+Dir[File.expand_path("../server/lib/nimble_server/features/*/contract.rb", __dir__)].sort.each { |path| require path }
+
 # The open formats and the API contract, printed from the declarations the program itself checks with. Requests are
 # the core's own shapes; answers are declared in answers.rb. `bin/formats` writes the files beside this one, and a test
 # fails when they are out of date.
@@ -414,7 +417,10 @@ module Contract
       Shape.object(required: { "password" => Shape.string(max: 200), "new-password" => Shape.string(max: 200) }),
     "SignOut" => Shape.object(optional: { "global_logout" => Shape.boolean }),
     "SignIn" => Shape.object(required: { "email" => Shape.string(max: 200), "password" => Shape.string(max: 200) })
-  }.freeze
+  }.merge(NimbleServer::Features::Day::Contract::REQUESTS).freeze
+
+  # @return [Hash{String=>Shape}] all that is answered, by name
+  def self.answers = Answers::SCHEMAS.merge(NimbleServer::Features::Day::Contract::ANSWERS)
 
   module_function
 
@@ -457,14 +463,14 @@ module Contract
       },
       "paths" => paths,
       "components" => {
-        "schemas" => REQUESTS.merge(Answers::SCHEMAS).transform_values(&:schema)
+        "schemas" => REQUESTS.merge(answers).transform_values(&:schema)
       }
     }
   end
 
   def ref(name) = { "$ref" => "#/components/schemas/#{name}" }
 
-  def paths = ground_paths.merge(yes_paths, bay_paths)
+  def paths = ground_paths.merge(yes_paths, bay_paths, NimbleServer::Features::Day::Contract.paths(method(:operation)))
 
   def ground_paths
     {

@@ -224,6 +224,7 @@ require_relative "nimble_ledger/card/amount_so_far"
 require_relative "nimble_ledger/card/open_items"
 require_relative "nimble_ledger/card/standing"
 require_relative "nimble_ledger/card/work_done"
+require_relative "nimble_ledger/card/left_to_do"
 require_relative "nimble_ledger/card/billable"
 require_relative "nimble_ledger/card/repair"
 require_relative "nimble_ledger/card/proposal"
@@ -232,7 +233,19 @@ require_relative "nimble_ledger/card/trace_evidence"
 %w[bill yeses_in_force bill_lines jobs checks request journal].each do |file|
   require_relative "nimble_ledger/bill/#{file}"
 end
-%w[opening_hours duration board simulation offers move pace checks request pace_request].each do |file|
-  require_relative "nimble_ledger/day/#{file}"
-end
+%w[
+  opening_hours
+  duration
+  board
+  simulation
+  course
+  offers
+  move
+  pace
+  checks
+  request
+  pace_request
+  segments
+  work_time
+].each { |file| require_relative "nimble_ledger/day/#{file}" }
 require_relative "nimble_ledger/answers"

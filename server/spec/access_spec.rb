@@ -370,6 +370,59 @@ RSpec.describe "who may see what" do
     "GET /api/bills/journal" => {
       other: :own
     },
+    "GET /api/day" => {
+      other: :own
+    },
+    "GET /api/day/move" => {
+      other: :own
+    },
+    "POST /api/day/preview" => {
+      body: {
+        job: "00000000-0000-4000-8000-000000000000",
+        person: 1,
+        place: 0
+      },
+      other: 404
+    },
+    "GET /api/quotes/:id/when" => {
+      other: 404
+    },
+    "POST /api/bookings" => {
+      body: ->(spec) { { quote_id: spec.quote_id, version: 0, person: 1, place: 0, arrives: "2034-11-21T08:00" } },
+      other: 404
+    },
+    "PUT /api/bookings/:id" => {
+      body: {
+        version: 0,
+        place: 0
+      },
+      other: 404
+    },
+    "POST /api/bookings/:id/give-back" => {
+      body: {
+        version: 0
+      },
+      other: 404
+    },
+    "POST /api/bookings/:id/called" => {
+      body: {
+        words: "told"
+      },
+      other: 404
+    },
+    "GET /api/calendar" => {
+      other: :own
+    },
+    "PUT /api/calendar" => {
+      body: {
+        revision: 0,
+        bays: [{ id: "1", equipment: [] }],
+        people: [],
+        away: [],
+        closed: []
+      },
+      other: :own
+    },
     "POST /api/jobs/:id/call-off" => {
       body: {
         reason: "sold"
@@ -591,6 +644,15 @@ RSpec.describe "who may see what" do
   def profile = @owner.call(:get, "/api/engines/JIV6").last["profile"]
   def archive = [@owner.call(:get, "/api/library").last].pack("m0")
   def job_id = @owner.call(:get, "/api/jobs").last["jobs"].first["id"]
+  def quote_id = @id
+
+  def booking_id
+    given = { quote_id: @id, person: @owner.call(:get, "/api/day").last["people"].first["id"], place: 0 }
+    given.merge!(version: @owner.call(:get, "/api/day").last["version"], arrives: "2034-11-21T08:00")
+    @owner.call(:post, "/api/bookings", given)
+    TestServer.db[:bookings].where(quote_id: @id, ended_at: nil).get(:id)
+  end
+
   def vehicle_id = @page["vehicle"]["id"]
   def customer_id = @page["vehicle"]["customer_id"]
 
@@ -615,7 +677,8 @@ RSpec.describe "who may see what" do
       "jobs" => job_id,
       "vehicles" => vehicle_id,
       "customers" => customer_id,
-      "people" => person_id(pattern)
+      "people" => person_id(pattern),
+      "bookings" => (booking_id if pattern.include?("bookings"))
     }
     id = known.fetch(pattern.split("/")[2], @id)
     path =

@@ -29,6 +29,7 @@ RSpec.describe NimbleServer::Features::Record::Bindings do
     settled_question(advisor)
     handed_over(advisor)
     billed(advisor)
+    promised(advisor)
     called_off(advisor)
     owner.call(:post, "/api/ledger/lessons", { act: "automatic" })
     owner.call(:post, "/api/ledger/lessons", { act: "by-hand" })
@@ -83,6 +84,19 @@ RSpec.describe NimbleServer::Features::Record::Bindings do
   def paid(advisor, job, cents)
     given = { on: "2026-01-05", means: "cash", cents: cents, key: "paid #{cents}" }
     advisor.call(:post, "/api/jobs/#{job}/payments", given)
+  end
+
+  # Two times that were promised.
+  def promised(advisor)
+    2.times do
+      quote = advisor.start_quote
+      advisor.choose(quote, [5])
+      page = advisor.call(:get, "/api/quotes/#{quote["quote"]["id"]}/when").last
+      offer = page["offers"].find { |one| one["ready"] }
+      given = offer.slice("person", "place").merge("arrives" => offer["drop_off"], "promise" => offer["ready"])
+      given.merge!("quote_id" => quote["quote"]["id"], "version" => page["version"], "chance" => 0.8)
+      advisor.call(:post, "/api/bookings", given)
+    end
   end
 
   def called_off(advisor)

@@ -7,7 +7,7 @@ module NimbleServer
   #   Live.tell(shop, "quotes")
   module Live
     CHANNEL = "nimble_live"
-    TOPICS = %w[quotes jobs ledger].freeze
+    TOPICS = %w[quotes jobs ledger day].freeze
 
     module_function
 

@@ -47,13 +47,11 @@ module NimbleLedger
       end
 
       # @return [Array<HandsOn::Piece>]
-      def timed = unique.map { |id, piece| HandsOn::Piece.new(id, piece.clock_minutes, piece.waiting?) }
-
-      private
+      def timed = named_pieces.map { |id, piece| HandsOn::Piece.new(id, piece.clock_minutes, piece.waiting?) }
 
       # Pieces with an id of their own each: closing work of one step shares one by its name.
       # @return [Array<Array(String, Time::Sequence::Piece)>]
-      def unique
+      def named_pieces
         seen = Hash.new(0)
         @sequence.pieces.map do |piece|
           count = seen[piece.id] += 1
@@ -61,7 +59,9 @@ module NimbleLedger
         end
       end
 
-      def pieces(picture) = unique.map { |id, piece| row(id, piece, picture) }
+      private
+
+      def pieces(picture) = named_pieces.map { |id, piece| row(id, piece, picture) }
 
       def row(id, piece, picture)
         named = details(piece)

@@ -96,6 +96,14 @@ module NimbleLedger
           end
       end
 
+      # What may still happen, by what came out.
+      # @return [Risk::Outcomes, nil]
+      def outcomes
+        return @job.outcomes if out.empty? || @job.outcomes.nil?
+
+        Risk::Outcomes.new(@job.plan, @job.removal, @job.car, live: live)
+      end
+
       private
 
       def live = Risk::LiveOdds.new({ "out" => out }, @job.targets, house: @job.car.house)
@@ -117,13 +125,6 @@ module NimbleLedger
             "moved" => (was.no_trouble - row.chances.no_trouble).abs >= WORTH_SAYING
           }
         end
-      end
-
-      # What may still happen, by what came out.
-      def outcomes
-        return @job.outcomes if out.empty? || @job.outcomes.nil?
-
-        Risk::Outcomes.new(@job.plan, @job.removal, @job.car, live: live)
       end
 
       # Minutes of trouble to expect of the plugs still in.

@@ -48,7 +48,7 @@ module NimbleLedger
         ends = Array.new(@jobs.size) { [] }
         Board::SCENARIOS.times do |k|
           @effort&.visit
-          play(k).each_with_index { |at, job| ends[job] << at }
+          play(@jobs.map { |job| job.totals[k] / job.work_minutes }).each_with_index { |at, job| ends[job] << at }
         end
         Result.new(ends, @minutes)
       end
@@ -74,9 +74,10 @@ module NimbleLedger
         @cooling = @jobs.each_index.select { |job| @bays[job].nil? && @waits_first[job] }
       end
 
-      # @return [Array<Float>] by job
-      def play(scenario)
-        begin_scenario(scenario)
+      # @param scale [Array<Float>] how much longer than stated the works of each job take
+      # @return [Array<Float>] ends by job
+      def play(scale)
+        begin_scenario(scale)
         now = 0.0
         while now <= HORIZON + SAME
           turn(now)
@@ -87,9 +88,9 @@ module NimbleLedger
         @ends
       end
 
-      def begin_scenario(scenario)
+      def begin_scenario(scale)
         count = @jobs.size
-        @scale = @jobs.map { |job| job.totals[scenario] / job.work_minutes }
+        @scale = scale
         @at = Array.new(count, 0)
         @until = Array.new(count, NEVER)
         @ends = Array.new(count, NEVER)

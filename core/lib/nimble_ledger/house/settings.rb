@@ -270,6 +270,22 @@ module NimbleLedger
               Shape.object(required: %w[mon tue wed thu fri sat sun].to_h { |name| [name, day] }),
               "Opening hours"
       declare "slots",
+              "promise_share",
+              0.8,
+              Shape.number(min: 0.5, max: 0.99, unit: "share"),
+              "A time is promised that this share of such days keep"
+      declare "slots",
+              "last_start_minutes",
+              15,
+              Shape.number(max: 600, unit: "minutes"),
+              "No new job is begun in the last minutes of somebody's day"
+      declare "slots",
+              "near_minutes",
+              30,
+              Shape.number(max: 600, unit: "minutes"),
+              "A time so much later is offered where it costs other promises less"
+      declare "slots", "hold_hours", 24, Shape.number(max: 336, above: 0, unit: "hours"), "A time is held before a yes"
+      declare "slots",
               "cool_minutes",
               { "hot" => 150, "warm" => 60, "cold" => 0 },
               Shape.object(required: { "hot" => minutes, "warm" => minutes, "cold" => minutes }),

@@ -43,6 +43,10 @@ module NimbleServer
         # @return [Hash, nil] see the contract, Balance
         def balance = sheet_of(@content.active).balance
 
+        # The active scope as a job; nil where nothing is chosen, or it cannot be planned.
+        # @return [NimbleLedger::Job, nil]
+        def answer = sheet_of(@content.active).answer
+
         # The page of the active scope.
         # @return [Hash] see the contract, Sheet
         def sheet = sheet_of(@content.active).to_h

@@ -154,6 +154,7 @@ module NimbleServer
                 total_cents
               ]
             ),
+            table(:promises, "the promised time", %i[booking_id serial pick_up chance]),
             table(:payments, "the payment", %i[job_id on means cents note key]),
             table(:job_pictures, "the picture", %i[job_id type width height bytes]),
             table(:ledger_entries, "the ledger entry", %i[key source finished_at entry billed_cents parts against why]),
@@ -176,6 +177,9 @@ module NimbleServer
           traces: "notes on finding a fault; what is sold after it is in a revision",
           findings: "the shop's notes on a car; what is sold of them is in a revision",
           follow_ups: "reminders for the shop itself",
+          calendars: "who works when; a time that was promised is witnessed",
+          bookings: "who does what when; a time that was promised is witnessed",
+          board_changes: "who moved what on the board",
           long_requests: "what was asked and takes long, gone when its answer is fetched",
           long_request_parts: "answers on their way, gone when they are fetched",
           carried: "what the stand-in for the carriers has taken along",

@@ -1,0 +1,15 @@
+# frozen_string_literal: true
+
+module NimbleServer
+  module Features
+    module Day
+      # When? The shop's calendar, its board of booked jobs, offers of a time, promises of one.
+      Feature =
+        NimbleServer::Feature.define(:day) do
+          depends :house_rules, :jobs, :offers, :quotes, :record, :vehicles
+          on(:agreed) { |shop, offer:, **| BookingDesk.new(shop).agreed(offer.quote[:id]) }
+          routes { [Routes] }
+        end
+    end
+  end
+end

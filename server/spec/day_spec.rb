@@ -1,0 +1,218 @@
+# frozen_string_literal: true
+
+require_relative "spec_helper"
+
+# When? From an offer of a time to a promise kept: the calendar, the board, what a move does, who was first.
+RSpec.describe NimbleServer::Features::Day do
+  # Next week's Tuesday, ten to eight where the shop is, and the days after it.
+  tuesday = Date.today + (1 + ((1 - Date.today.wday) % 7))
+  day = ->(offset, time = nil) { [(tuesday + offset).iso8601, time].compact.join("T") }
+
+  define_method(:day, &day)
+
+  before(:context) do
+    @cluster = TestServer.demo_cluster
+    @db = NimbleServer::Database.connect(@cluster.url)
+    @app = TestServer.build(@cluster)
+    @owner, @advisor, @bay =
+      %w[owner advisor bay].map { |name| Client.new(@app).tap { |client| client.sign_in("#{name}@merrow.example") } }
+    shop_id = @db[:accounts].where(email: "owner@merrow.example").get(:shop_id)
+    @zone = TZInfo::Timezone.get(@db[:shops].where(id: shop_id).get(:time_zone))
+  end
+
+  after(:context) do
+    @db.disconnect
+    @cluster.stop
+  end
+
+  # Nothing that other examples booked or began is on the board.
+  before do
+    @db[:bookings].where(ended_at: nil).update(ended_at: Time.now)
+    @db[:jobs].where(finished_at: nil).exclude(started_at: nil).update(finished_at: Time.now)
+    at(day(0, "07:50"))
+    revision = @owner.call(:get, "/api/calendar").last["revision"]
+    plain = { revision: revision, bays: [{ id: "1", equipment: [] }], people: [], away: [], closed: [] }
+    @owner.call(:put, "/api/calendar", plain)
+  end
+
+  # It is then on the shop's wall: sessions keep their own time.
+  def at(wall)
+    @now = @zone.local_to_utc(Time.iso8601("#{wall}:00Z"))
+    allow_any_instance_of(NimbleServer::Shop).to receive(:now) { @now }
+  end
+
+  def quote(cylinders: [5], plate: "4-TRE-1M")
+    page = @advisor.start_quote(plate)
+    @advisor.choose(page, cylinders)
+    page["quote"]["id"]
+  end
+
+  def board = @advisor.call(:get, "/api/day").last
+  def on_board(quote_id) = board["jobs"].find { |row| row["quote_id"] == quote_id }
+  def offers(id, wanted: nil) = @advisor.call(:get, "/api/quotes/#{id}/when#{"?wanted=#{wanted}" if wanted}").last
+
+  # Takes the first time that is offered.
+  def take(id, promise: true)
+    page = offers(id)
+    offer = page["offers"].find { |one| one["ready"] }
+    given = {
+      quote_id: id,
+      version: page["version"],
+      person: offer["person"],
+      place: offer["place"],
+      arrives: offer["drop_off"]
+    }
+    given.merge!(promise: offer["ready"], chance: 0.8) if promise
+    @advisor.call(:post, "/api/bookings", given)
+  end
+
+  def agree(id)
+    revision = @advisor.save(id).last["revision"]["revision"]
+    given = { revision: revision, channel: "phone", recipient: "Ines Calloway" }
+    offer = @advisor.call(:post, "/api/quotes/#{id}/offers", given).last["offers"].first
+    yes = { position: 0, answer: "yes", how: "phone", name: "Ines", limit_cents: offer["scopes"][0]["limit_cents"] }
+    @advisor.call(:post, "/api/offers/#{offer["id"]}/answers", yes)
+    @db[:jobs].where(quote_id: id).get(:id)
+  end
+
+  it "offers times of the next days that keep what is promised, soonest first things first" do
+    page = offers(quote)
+    expect(page["offers"].size).to be_between(3, 7)
+    expect(page["offers"].map { |row| row["drop_off"] }).to eq(page["offers"].map { |row| row["drop_off"] }.sort)
+    expect(page["offers"].first).to include("drop_off" => day(0, "08:00"), "harm" => [])
+    expect(page["offers"].all? { |row| row["ready"] > row["drop_off"] }).to be(true)
+    expect(page["booking"]).to be_nil
+  end
+
+  it "holds a time before the yes, makes it firm by it, and writes the promise into the record" do
+    id = quote
+    status, = take(id)
+    expect(status).to eq(201)
+    held = on_board(id)
+    expect(held.slice("begun", "booked")).to eq("begun" => false, "booked" => true)
+    expect(held["chance"]).to be >= 0.8
+    expect(held["hold_until"]).not_to be_nil
+    expect(@db[:record_entries].where(kind: "promised").order(:seq).last[:bytes].to_s).to include(held["promise"])
+    expect(offers(id)["booking"]).to include("promise" => held["promise"], "arrives" => held["arrives"])
+    agree(id)
+    expect(on_board(id)["hold_until"]).to be_nil
+    at(day(3, "07:50"))
+    expect(on_board(id)).not_to be_nil
+  end
+
+  it "lets a hold lapse, and gives its time to another" do
+    id = quote
+    take(id)
+    expect(on_board(id)).not_to be_nil
+    at(day(1, "09:00"))
+    expect(on_board(id)).to be_nil
+    expect(take(id).first).to eq(201)
+  end
+
+  it "fills the day: what comes later is ready later, and never at the cost of a promise" do
+    ready = Array.new(3) { |i| quote(cylinders: [[1], [3], [5]][i]).then { |id| take(id) && on_board(id)["ready"] } }
+    expect(ready).to eq(ready.sort)
+    expect(board["jobs"].all? { |row| row["chance"] >= 0.8 }).to be(true)
+    expect(board["jobs"].map { |row| row["course"].first["from"] }.uniq.size).to be > 1
+  end
+
+  it "says what a move does before it is made, moves, and moves back" do
+    one, other = [[1], [5]].map { |cylinders| quote(cylinders: cylinders).tap { |id| take(id) } }
+    before = board
+    row = before["jobs"].find { |job| job["quote_id"] == other }
+    preview = { job: row["id"], person: row["person"], place: 0 }
+    _status, found = @advisor.call(:post, "/api/day/preview", preview)
+    _status, moved =
+      @advisor.call(:put, "/api/bookings/#{row["id"]}", { version: before["version"], person: row["person"], place: 0 })
+    expect(moved["version"]).to eq(before["version"] + 1)
+    found["changes"].each do |change|
+      now = moved["jobs"].find { |job| job["id"] == change["job"] }
+      expect(now["chance"]).to be_within(1e-9).of(change["after"])
+    end
+    list = ->(page) { page["jobs"].select { |job| job["person"] == row["person"] }.map { |job| job["quote_id"] } }
+    expect(list.call(moved).first).to eq(other)
+    @advisor.call(:put, "/api/bookings/#{row["id"]}", { version: moved["version"], person: row["person"], place: 1 })
+    expect(list.call(board)).to eq(list.call(before)).or include(one)
+  end
+
+  it "tells the second of two who change the board at one moment, and loses nothing" do
+    ids = [[1], [3]].map { |cylinders| quote(cylinders: cylinders) }
+    page = offers(ids.first)
+    given = { version: page["version"], person: page["offers"].first["person"], place: 0, arrives: day(0, "09:00") }
+    clients = Array.new(2) { Client.new(@app).tap { |client| client.sign_in("advisor@merrow.example") } }
+    answers =
+      clients
+        .zip(ids)
+        .map { |client, id| Thread.new { client.call(:post, "/api/bookings", given.merge(quote_id: id)) } }
+        .map(&:value)
+    expect(answers.map(&:first)).to contain_exactly(201, 409)
+    expect(answers.find { |status, _body| status == 409 }.last["error"]["code"]).to eq("board_moved")
+    expect(board["jobs"].size).to eq(1)
+    again = @advisor.call(:post, "/api/bookings", given.merge(quote_id: ids.first, version: page["version"] + 1)).first
+    expect([201, 409]).to include(again)
+  end
+
+  it "follows the bay: what is in hand is drawn as begun, and at the pace of its marks" do
+    id = quote
+    take(id)
+    job = agree(id)
+    at(day(0, "09:00"))
+    card = @bay.call(:get, "/api/jobs/#{job}").last
+    start = { "id" => "d1", "at" => @now.iso8601(3), "kind" => "start" }
+    first = card["sheet"]["pieces"].reject { |piece| piece["waiting"] || piece["plug"] }.first(3)
+    minutes = first.sum { |piece| piece["minutes"] }
+    @now += 2 * minutes * 60
+    done = {
+      "id" => "d2",
+      "at" => @now.iso8601(3),
+      "kind" => "check",
+      "pieces" => first.map { |piece| piece["id"] }
+    }
+    _status, handed = @bay.call(:post, "/api/jobs/#{job}/marks", { device: "tablet", marks: [start, done] })
+    expect(handed["refused"]).to eq([])
+    row = on_board(id)
+    expect(row["begun"]).to be(true)
+    expect(row["done_minutes"]).to be_within(0.01).of(minutes)
+    expect(row["course"].first["from"]).to eq(0)
+    whole = card["sheet"]["pieces"].reject { |piece| piece["waiting"] }.sum { |piece| piece["minutes"] }
+    expect(row["p50"]).to be > whole - minutes # slower than reckoned so far
+  end
+
+  it "keeps the calendar: lunch, days off, closed dates and bays move what is offered; nonsense is refused in its place" do
+    _status, before = @owner.call(:get, "/api/calendar")
+    technician = before["everybody"].find { |row| row["name"] == "Col Haddick" }["id"]
+    kept = {
+      revision: before["revision"],
+      bays: [{ id: "1", equipment: [] }, { id: "2", equipment: ["two-post-lift"] }],
+      people: [{ id: technician, works: true, hours: nil, lunch: %w[12:00 12:30] }],
+      away: [{ person: technician, from: day(0, "08:00"), to: day(0, "12:00"), why: "doctor" }],
+      closed: [day(1)]
+    }
+    expect(@owner.call(:put, "/api/calendar", kept).first).to eq(200)
+    expect(@owner.call(:put, "/api/calendar", kept).last["error"]["code"]).to eq("calendar_conflict")
+    id = quote
+    take(id)
+    row = on_board(id)
+    expect(row["course"].first["from"]).to be >= (12 * 60) + 30 - 470
+    expect(board["days"].map { |day| day["date"] }).to include(day(0), day(2))
+    expect(board["days"].map { |day| day["date"] }).not_to include(day(1))
+    wrong =
+      kept.merge(
+        revision: before["revision"] + 1,
+        away: [{ person: technician, from: day(0, "12:00"), to: day(0, "08:00"), why: "" }]
+      )
+    status, answer = @owner.call(:put, "/api/calendar", wrong)
+    expect([status, answer["error"]["details"].first["path"]]).to eq([400, "/people/0/away/0"]).or eq(
+           [400, "/people/0/away/0/to"]
+         )
+    expect(@advisor.call(:put, "/api/calendar", kept).first).to eq(403)
+  end
+
+  it "answers a wish: how sure a time is, by when to bring the car" do
+    page = offers(quote, wanted: day(0, "12:00"))
+    chances = page["offers"].filter_map { |row| row["chance"] }
+    expect(chances.first).to be > 0.5
+    expect(offers(quote, wanted: day(-1, "12:00"))["error"]["details"].first["path"]).to eq("/ask/wanted")
+    expect(@advisor.call(:get, "/api/quotes/#{quote}/when?wanted=soon").first).to eq(422)
+  end
+end
