@@ -1036,6 +1036,7 @@ module Answers
     "Counter" =>
       object(
         {
+          "sinking" => list(ref("SinkingPromise")),
           "stopped" =>
             list(
               object(

@@ -26,7 +26,11 @@ end
 RSpec.describe "docs/glossary.md" do
   root = File.expand_path("../..", __dir__)
   bases = { "core" => "core/lib/nimble_ledger", "features" => "server/lib/nimble_server/features" }
-  beside = { "cardStore.ts" => "web/src/bay", "shop.rb" => "server/lib/nimble_server" }
+  beside = {
+    "cardStore.ts" => "web/src/bay",
+    "shop.rb" => "server/lib/nimble_server",
+    "customer_token.rb" => "server/lib/nimble_server"
+  }
   rows = File.readlines(File.join(root, "docs/glossary.md")).grep(/\A\| (?!word|---)/)
 
   it "names only what exists, in order" do

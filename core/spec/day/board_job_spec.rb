@@ -77,6 +77,20 @@ RSpec.describe NimbleLedger::Day do
     expect(mean - total).to be_within(0.05).of(expected).or be_within(0.05).of(expected + cures)
   end
 
+  it "puts the outcomes of a large engine together where a board takes no more, and keeps what they come to" do
+    history = { "odometer_km" => 190_000, "plugs_changed_km" => 0, "plugs_changed_years" => 15 }
+    targets = Engines.targets("GV28", "plug", (1..8).to_a)
+    asked = Engines.request(targets, history: history, equipment: Engines::EQUIPMENT, rules: 3)
+    documents = NimbleLedger::Documents.new(engine: Engines.engine("GV28"), catalog: Engines.catalog)
+    large = NimbleLedger::Estimate::Request.build(asked, documents: documents).job
+    space = NimbleLedger::Risk::OutcomeSpace.new(large.outcomes, house: large.car.house)
+    expect(space.likely.size).to be > described_class::WorkTime::MOST
+    rows = described_class::WorkTime.of(large).rows
+    expect(rows.size).to be_between(50, described_class::WorkTime::MOST)
+    mean = rows.sum { |row| row["chance"] * row["mean_minutes"] } - large.plan.job.tasks.sum { |task| task.points.mean }
+    expect(mean).to be_within(0.5).of(space.list.sum { |one| one.chance * one.mean })
+  end
+
   it "is taken by a board, whose middle course ends where half the scenarios do" do
     segments = described_class::Segments.of(pieces, overnight: job.plan.overnight?)
     week = %w[mon tue wed thu fri sat sun].to_h { |day| [day, %w[00:00 24:00]] }

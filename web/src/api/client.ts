@@ -8,6 +8,11 @@ export type Session = Schemas["Session"];
 export type Vehicle = Schemas["Vehicle"];
 export type Engine = Schemas["Engine"];
 export type BillPage = Schemas["BillPage"];
+export type DayPage = Schemas["DayPage"];
+export type DayJob = DayPage["jobs"][number];
+export type DayPreview = Schemas["DayPreview"];
+export type WhenPage = Schemas["WhenPage"];
+export type Calendar = Schemas["Calendar"];
 export type CarFile = Schemas["CarFile"];
 export type QuoteCard = Schemas["QuoteCard"];
 export type QuotePage = Schemas["QuotePage"];
@@ -274,6 +279,21 @@ export const api = {
         body,
       }),
     ),
+  day: () => unwrap(client.GET("/api/day")),
+  dayMove: () => unwrap(client.GET("/api/day/move")),
+  previewMove: (body: Schemas["PreviewMove"]) => unwrap(client.POST("/api/day/preview", { body })),
+  when: (quote: string, wanted?: string) =>
+    unwrap(client.GET("/api/quotes/{id}/when", { params: { path: { id: quote }, query: wanted ? { wanted } : {} } })),
+  bookTime: (body: Schemas["BookTime"], key: string) =>
+    unwrap(client.POST("/api/bookings", { params: { header: { "Idempotency-Key": key } }, body })),
+  moveTime: (id: string, body: Schemas["MoveTime"]) =>
+    unwrap(client.PUT("/api/bookings/{id}", { params: { path: { id } }, body })),
+  giveTimeBack: (id: string, version: number) =>
+    unwrap(client.POST("/api/bookings/{id}/give-back", { params: { path: { id } }, body: { version } })),
+  promiseCalled: (id: string, words: string) =>
+    unwrap(client.POST("/api/bookings/{id}/called", { params: { path: { id } }, body: { words } })),
+  calendar: () => unwrap(client.GET("/api/calendar")),
+  keepCalendar: (body: Schemas["KeepCalendar"]) => unwrap(client.PUT("/api/calendar", { body })),
   callOff: (job: string, reason: string) =>
     unwrap(client.POST("/api/jobs/{id}/call-off", { params: { path: { id: job } }, body: { reason } })),
   takeUp: (job: string) => unwrap(client.POST("/api/jobs/{id}/take-up", { params: { path: { id: job } } })),

@@ -24,6 +24,8 @@ const router = createBrowserRouter([
       { path: "quotes/:id/revisions/:number", ...screen("revision") },
       { path: "quotes/:id/yes", ...screen("yes") },
       { path: "quotes/:id/trace", ...screen("trace") },
+      { path: "day", ...screen("day") },
+      { path: "calendar", ...screen("calendar") },
       { path: "bay", ...screen("jobs") },
       { path: "bay/:id", ...screen("card") },
       { path: "cars/:id", ...screen("car") },

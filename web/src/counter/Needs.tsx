@@ -48,6 +48,7 @@ export function Needs({ needs, onStart, isPending }: Props) {
   });
   const {
     stopped,
+    sinking,
     questions,
     undelivered,
     waiting,
@@ -68,7 +69,7 @@ export function Needs({ needs, onStart, isPending }: Props) {
       Card <Unseen>of job {row.job}</Unseen>
     </Button>
   );
-  const ours = [stopped, questions, undelivered, waiting, lapsed, declined, unsent];
+  const ours = [stopped, sinking, questions, undelivered, waiting, lapsed, declined, unsent];
   const nothing = [...ours, unbilled, overdue, agreed, due, follow_ups].every((list) => list.length === 0);
   if (nothing)
     return (
@@ -99,6 +100,17 @@ export function Needs({ needs, onStart, isPending }: Props) {
             <p>{ask.error.message}</p>
           </Notice>
         )}
+        <Part title="Will not be ready in time" count={sinking.length}>
+          {sinking.map((row) => (
+            <Row key={row.id} plate={row.plate} who={row.customer ?? row.title} wish={null}>
+              {row.promise && format.wall(row.promise)} holds {Math.round((row.chance ?? 0) * 100)} times in 100
+              {row.ready && ` · ready ${format.wall(row.ready)}`}
+              {row.call_by && ` · call by ${format.wall(row.call_by)}`}
+              {row.phone && ` · ${row.phone}`}
+              {act("Look", `at the day of ${row.customer ?? row.plate}`, () => void navigate("/day"), true)}
+            </Row>
+          ))}
+        </Part>
         <Part title="They ask" count={questions.length}>
           {questions.map((row) => (
             <Row key={row.id} plate={row.plate} who={row.customer} wish={row.wishes}>

@@ -142,6 +142,7 @@ const Page = styled.div`
 
 const TABS = [
   { to: "/", label: "Counter", match: /^\/$/ },
+  { to: "/day", label: "Day", match: /^\/(day|calendar)/ },
   { to: "/bay", label: "Bay", match: /^\/bay/ },
   { to: "/engines", label: "Engines", match: /^\/(engines|workshop|compare)/ },
   { to: "/ledger", label: "Ledger", match: /^\/ledger/ },

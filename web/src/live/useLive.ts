@@ -4,7 +4,8 @@ import { useEffect } from "react";
 /** What is asked for anew when the shop's quotes, offers or jobs have changed. */
 const TOUCHED: Record<string, string[]> = {
   quotes: ["counter", "yes", "find", "car-file", "bill"],
-  jobs: ["counter", "jobs", "bill"],
+  jobs: ["counter", "jobs", "bill", "day", "when"],
+  day: ["day", "when", "counter"],
   ledger: ["ledger"],
 };
 

@@ -25,6 +25,8 @@ import { WhyLayer } from "./ledger/Why";
 import { activeScope, lacking } from "./scopes/works";
 import { useOlderMark } from "../shared/olderFigures";
 import { useAfterPaint } from "../shared/useAfterPaint";
+import { useWhen, WhenDialog, WhenLine } from "../day/When";
+import { useSettled } from "../shared/useSettled";
 import { useLatest } from "../shared/useLatest";
 import { whenOpened } from "../shared/whenOpened";
 import { scrolls } from "../shared/scrolls";
@@ -126,6 +128,11 @@ export function QuoteScreen({ page }: { page: QuotePage }) {
   });
   const [schools, setSchools] = useState(false);
   const seeSchools = useCallback(() => setSchools(true), []);
+  const [timing, setTiming] = useState(() => query.has("when"));
+  const seeTimes = useCallback(() => setTiming(true), []);
+  const settled = useSettled(copy.figured, 1_200);
+  const times = useWhen(page.quote.id, settled, null, Boolean(sheet.estimate) && !stale && settled === copy.figured);
+  const when = useMemo(() => times.data && <WhenLine page={times.data} onAsk={seeTimes} />, [times.data, seeTimes]);
   const openTrouble = useCallback(() => setPanel("trouble"), [setPanel]);
   useQuoteKeys({
     sheet,
@@ -138,6 +145,7 @@ export function QuoteScreen({ page }: { page: QuotePage }) {
     adjust,
     addLines,
     seeSchools,
+    seeTimes,
     scopes: content.scopes.length,
     pinned: Boolean(scope.pins) && sheet.pinned !== false,
     save: copy.save,
@@ -240,6 +248,7 @@ export function QuoteScreen({ page }: { page: QuotePage }) {
         onAdjust={writes ? adjust : undefined}
         onLines={writes ? addLines : undefined}
         onSchools={seeSchools}
+        when={stale ? undefined : when}
         onCharge={writes ? edits.charge : undefined}
         actions={
           <SaveBar
@@ -283,6 +292,7 @@ export function QuoteScreen({ page }: { page: QuotePage }) {
           onClose={() => setSchools(false)}
         />
       )}
+      {timing && <WhenDialog quote={page.quote.id} of={settled} writes={writes} onClose={() => setTiming(false)} />}
       {copy.clash && (
         <ConflictDialog clash={copy.clash} yours={content} onMine={copy.keepMine} onTheirs={copy.takeTheirs} />
       )}

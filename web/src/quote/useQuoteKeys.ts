@@ -19,6 +19,7 @@ interface Wanted {
   adjust: () => void;
   addLines: () => void;
   seeSchools: () => void;
+  seeTimes: () => void;
   save: () => void;
   print: () => void;
   offer: () => void;
@@ -36,6 +37,7 @@ export function useQuoteKeys({
   adjust,
   addLines,
   seeSchools,
+  seeTimes,
   save,
   print,
   offer,
@@ -73,6 +75,7 @@ export function useQuoteKeys({
       ? [letter("j", "Set hours or a discount by hand", adjust), letter("+", "Other work, and parts by hand", addLines)]
       : []),
     letter("-", "Schools in force for this job", seeSchools),
+    letter("/", "When can it be? Find it a time", seeTimes),
     letter("s", "Save as a revision", save),
     letter(".", "The yes: offer what is saved, keep the answer", offer),
     letter("v", "Printable page of the saved quote", print),

@@ -47,6 +47,9 @@ export function formatter(units: ShopUnits) {
     minute: "2-digit",
     timeZone: "UTC",
   });
+  const clockTime = new Intl.DateTimeFormat(units.locale, { hour: "numeric", minute: "2-digit", timeZone: "UTC" });
+  const weekdayLong = new Intl.DateTimeFormat("en", { weekday: "long", timeZone: "UTC" });
+  const weekdayBrief = new Intl.DateTimeFormat("en", { weekday: "short", timeZone: "UTC" });
   const dated = new Intl.DateTimeFormat(units.locale, {
     day: "numeric",
     month: "short",
@@ -80,6 +83,11 @@ export function formatter(units: ShopUnits) {
       if (Number.isNaN(moment.getTime())) return text;
       return (days >= 0 && days < 7 ? wall : dated).format(moment);
     },
+    /** Its time of day alone. */
+    wallTime: (text: string) => clockTime.format(new Date(`${text}:00Z`)),
+    /** "Tuesday", of a day of the shop's calendar. */
+    weekdayOf: (date: string) => weekdayLong.format(new Date(`${date}T12:00:00Z`)),
+    weekdayShort: (date: string) => weekdayBrief.format(new Date(`${date}T12:00:00Z`)),
     oneIn: (share: number) =>
       share <= 0 ? "never" : share >= 0.1 ? `${Math.round(share * 100)} in 100` : `1 in ${Math.round(1 / share)}`,
     /** A day of the shop's calendar, as the server says it: "2026-11-24". */

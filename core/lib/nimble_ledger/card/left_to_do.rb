@@ -22,6 +22,9 @@ module NimbleLedger
         freeze
       end
 
+      # @return [Job]
+      attr_reader :job
+
       # Whether work is left.
       def any? = segments.any?
 

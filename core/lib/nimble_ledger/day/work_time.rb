@@ -31,33 +31,37 @@ module NimbleLedger
       # @param spent [Float] minutes already spent on the first of those left
       # @param outcomes [Risk::Outcomes, nil] by what has come out
       def self.left(job, left:, done:, took:, outcomes:, spent: 0.0)
-        sums = ->(pieces) do
-          %i[mean variance].map { |name| pieces.sum(0.0) { |piece| piece.points.public_send(name) } }
-        end
-        told = done.any? && took.positive? && sums.call(done).first.positive? && Pace::Done.new(*sums.call(done), took)
         pace =
           Pace.new(
             job.car.house["common_variation"],
-            done: told || nil,
-            left: Pace::Left.new(*sums.call(left)),
+            done: told(done, took),
+            left: Pace::Left.new(*sums(left)),
             in_hand: spent.positive? ? Pace::InHand.new(left.first.points.mean, spent) : nil,
             correction: learned_factor(job)
           )
+        new(job, pace.mean_minutes, pace.variance, outcomes && ahead(outcomes, left))
+      end
+
+      # @return [Array(Float, Float)] mean and variance of the pieces' minutes
+      def self.sums(pieces) =
+        %i[mean variance].map { |name| pieces.sum(0.0) { |piece| piece.points.public_send(name) } }
+
+      # @return [Pace::Done, nil] nil where nothing tells of the rest yet
+      def self.told(done, took)
+        mean, variance = sums(done)
+        Pace::Done.new(mean, variance, took) if mean.positive? && took.positive?
+      end
+
+      # Mishaps of steps that are still to be touched.
+      def self.ahead(outcomes, left)
         steps = left.map(&:ref)
-        ahead =
-          outcomes &&
-            Ahead.new(
-              outcomes.plug_rows,
-              outcomes.mishaps.select { |one| steps.include?(one.step) },
-              [],
-              outcomes.frailty
-            )
-        new(job, pace.mean_minutes, pace.variance, ahead)
+        mishaps = outcomes.mishaps.select { |one| steps.include?(one.step) }
+        Ahead.new(outcomes.plug_rows, mishaps, [], outcomes.frailty)
       end
 
       # m′/m where the shop has learned.
       def self.learned_factor(job) = job.plan.job.total.mean / job.plan.job.estimated.mean
-      private_class_method :learned_factor
+      private_class_method :sums, :told, :ahead, :learned_factor
 
       # @param mean [Float] minutes without trouble
       # @param variance [Float]

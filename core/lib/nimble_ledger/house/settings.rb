@@ -284,6 +284,11 @@ module NimbleLedger
               30,
               Shape.number(max: 600, unit: "minutes"),
               "A time so much later is offered where it costs other promises less"
+      declare "slots",
+              "call_ahead_minutes",
+              60,
+              Shape.number(max: 10_000, unit: "minutes"),
+              "A customer whose time will not hold is called so long before it"
       declare "slots", "hold_hours", 24, Shape.number(max: 336, above: 0, unit: "hours"), "A time is held before a yes"
       declare "slots",
               "cool_minutes",

@@ -24,7 +24,10 @@ module NimbleLedger
           :billed_mean,
           :billed_variance,
           :parts_cents
-        )
+        ) do
+          # @return [Array<Integer>] of broken plugs, damaged threads, stubborn plugs and mishaps
+          def counts = [broken, threads, stubborn, mishaps]
+        end
 
       LIMIT = 2_000
       NEGLIGIBLE = 1e-9

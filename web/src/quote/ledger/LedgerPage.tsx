@@ -120,6 +120,7 @@ interface Props {
   onLines?: () => void;
   onSchools?: () => void;
   onCharge?: (charged: boolean) => void;
+  when?: ReactNode;
 }
 
 /** The ruled page at the right: every line, the running total, always visible and always true. */
@@ -138,6 +139,7 @@ export function LedgerPage(props: Props) {
     onLines,
     onSchools,
     onCharge,
+    when,
   } = props;
   const { format } = useSession();
   const [asked, setAsked] = useState<Line | "hours" | null>(null);
@@ -183,6 +185,7 @@ export function LedgerPage(props: Props) {
               onAdjust={onAdjust}
               onLines={onLines}
               onSchools={onSchools}
+              when={when}
             />
             {price.left_over && price.left_over.length > 0 && (
               <Small>

@@ -1,4 +1,4 @@
-import { memo } from "react";
+import { memo, type ReactNode } from "react";
 import type { Scope, Sheet } from "../../api/client";
 import { useSession } from "../../session/SessionGate";
 import { Asked, KeyHint, Small, Strong, Unseen } from "../../shared/parts";
@@ -14,6 +14,8 @@ interface Props {
   onAdjust?: () => void;
   onLines?: () => void;
   onSchools?: () => void;
+  /** When it can be, once the days were looked at. */
+  when?: ReactNode;
 }
 
 /** Under the total: what could happen and up to what amount, when it is ready, and what the hours stand on. */
@@ -25,6 +27,7 @@ export const WhatIfs = memo(function WhatIfs({
   onAdjust,
   onLines,
   onSchools,
+  when,
 }: Props) {
   const { format } = useSession();
   const { trouble, estimate } = sheet;
@@ -80,15 +83,16 @@ export const WhatIfs = memo(function WhatIfs({
           </dd>
         </div>
       )}
-      {sheet.ready && (
-        <div className="line">
-          <dt>
-            Ready <Small>in an empty shop</Small>{" "}
-            {sheet.cooling_minutes ? <Small>{format.minutes(sheet.cooling_minutes)} min to cool</Small> : null}
-          </dt>
-          <dd>{format.wall(sheet.ready)}</dd>
-        </div>
-      )}
+      {when ??
+        (sheet.ready && (
+          <div className="line">
+            <dt>
+              Ready <Small>in an empty shop</Small>{" "}
+              {sheet.cooling_minutes ? <Small>{format.minutes(sheet.cooling_minutes)} min to cool</Small> : null}
+            </dt>
+            <dd>{format.wall(sheet.ready)}</dd>
+          </div>
+        ))}
       <div className="line">
         <dt>
           Hours quoted{" "}

@@ -6,7 +6,7 @@ module NimbleServer
       # What needs me now, the search, follow-ups, cars that are due.
       Feature =
         NimbleServer::Feature.define(:counter) do
-          depends :customers, :house_rules, :jobs, :offers, :quotes, :vehicles
+          depends :customers, :day, :house_rules, :jobs, :offers, :quotes, :vehicles
           routes { [Routes] }
         end
     end

@@ -20,6 +20,7 @@ module NimbleServer
         def to_h
           {
             "stopped" => stopped,
+            "sinking" => Day::Sinking.of(@shop),
             "questions" => questions,
             "undelivered" => undelivered,
             "waiting" => waiting,

@@ -8,8 +8,8 @@ module NimbleServer
       # The shop's board as it stands this moment: what is booked and what is under way, as a day request takes it
       # (formats.md), with the rows it was made of.
       class Board
-        # What is on it: the booking (nil for a job that was begun without one), the quote, the job (nil for a hold), the
-        # job's entry in the request, and what is done of its way.
+        # What is on it: the booking (nil for a job that was begun without one), the quote, the job (nil for a hold),
+        # the job's entry in the request, and what is done of its way.
         Entry =
           Struct.new(:id, :booking, :quote, :job, :person, :asked, :work, :done_minutes, keyword_init: true) do
             def begun? = !job.nil? && !job[:started_at].nil?
@@ -169,41 +169,46 @@ module NimbleServer
         end
 
         def begun(job, quote, booking)
-          card = Jobs::Cards.new(@shop).of(job)
-          fold = Jobs::Marks.new(@shop).fold(job)
-          left = NimbleLedger::Card::LeftToDo.new(Jobs::Standings.new(@shop).standing(card, fold), now: @shop.now)
+          left = left_to_do(job)
           return nil unless left.any?
 
-          asked = {
-            "id" => booking ? booking[:id] : job[:id],
-            "number" => booking ? booking[:number] : number_of(job),
-            "arrives" => [local(job[:started_at]), now].min,
-            "promise" => booking && promised(booking),
-            "segments" => left.segments,
-            "time" => left.time,
-            "in_hand" => left.in_hand?
-          }
           Entry.new(
-            id: asked["id"],
+            id: booking ? booking[:id] : job[:id],
             booking: booking,
             quote: quote,
             job: job,
             person: person(job[:technician_id] || (booking && booking[:person_id])),
-            asked: asked.compact,
+            asked: asked_of(job, booking, left),
             work: {
               "title" => job[:title],
-              "descent" => NimbleLedger::Quote::Sheet.descent(card.work.plan)
+              "descent" => NimbleLedger::Quote::Sheet.descent(left.job.plan)
             },
             done_minutes: left.done_minutes
           )
         end
 
-        # The least that no booking has: those begun without one come after them.
-        def number_of(job)
+        def left_to_do(job)
+          card = Jobs::Cards.new(@shop).of(job)
+          standing = Jobs::Standings.new(@shop).standing(card, Jobs::Marks.new(@shop).fold(job))
+          NimbleLedger::Card::LeftToDo.new(standing, now: @shop.now)
+        end
+
+        def asked_of(job, booking, left)
+          {
+            "id" => booking ? booking[:id] : job[:id],
+            "number" => booking ? booking[:number] : free_number,
+            "arrives" => [local(job[:started_at]), now].min,
+            "promise" => booking && promised(booking),
+            "segments" => left.segments,
+            "time" => left.time,
+            "in_hand" => left.in_hand?
+          }.compact
+        end
+
+        # The least that no booking has: for those begun without one.
+        def free_number
           @numbers ||= bookings.map { |row| row[:number] % 250 }
-          number = (0..).find { |one| !@numbers.include?(one) }
-          @numbers << number
-          job && number
+          (0..).find { |one| !@numbers.include?(one) }.tap { |one| @numbers << one }
         end
       end
     end

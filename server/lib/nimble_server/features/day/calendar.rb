@@ -19,8 +19,10 @@ module NimbleServer
 
         # @return [Hash] see the contract, Calendar
         def to_h
+          working = workers.map { |row| row[:id] }
           content.merge(
             "revision" => revision,
+            "people" => everybody.map { |row| own(row[:id]).merge("works" => working.include?(row[:id])) },
             "everybody" => everybody.map { |row| { "id" => row[:id], "name" => row[:name] } },
             "opening" => house["opening_hours"]
           )
@@ -80,8 +82,14 @@ module NimbleServer
           (technicians.empty? ? rows : technicians).first(12)
         end
 
+        # What is said of somebody's hours.
+        def own(id)
+          said = content["people"].find { |one| one["id"] == id }
+          said || { "id" => id, "works" => false, "hours" => nil, "lunch" => nil }
+        end
+
         def person(row, today)
-          own = content["people"].find { |one| one["id"] == row[:id] } || {}
+          own = own(row[:id])
           away = content["away"].select { |one| one["person"] == row[:id] }.map { |one| one.slice("from", "to") }
           { "id" => row[:id].to_s, "hours" => own["hours"], "away" => away + lunches(own["lunch"], today) }.compact
         end

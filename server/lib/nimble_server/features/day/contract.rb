@@ -128,6 +128,7 @@ module NimbleServer
           "given_at" => maybe.call(whole),
           "called" => maybe.call(text),
           "chance" => maybe.call(number),
+          "call_by" => maybe.call(text),
           "ready" => maybe.call(text),
           "p50" => maybe.call(number),
           "p80" => maybe.call(number),
@@ -212,11 +213,14 @@ module NimbleServer
                   )
               }
             ),
+          "SinkingPromise" =>
+            Answers.object(job.slice(*%w[id quote_id number plate customer phone title promise chance ready call_by])),
           "WhenPage" =>
             Answers.object(
               {
                 "version" => whole,
                 "now" => text,
+                "share" => number,
                 "arrival" => Answers.words("cold", "warm", "hot"),
                 "booking" => maybe.call(Answers.object(booking)),
                 "offers" => Answers.list(offer),

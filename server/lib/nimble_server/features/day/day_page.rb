@@ -78,8 +78,30 @@ module NimbleServer
         end
 
         def row(entry, found, stretches)
+          who(entry).merge(promised(entry)).merge(
+            found.slice("ready", "p50", "p80", "p95"),
+            "chance" => found["chance"],
+            "call_by" => call_by(entry, found["chance"]),
+            "minutes" => entry.asked["segments"].sum { |one| one["kind"] == "work" ? one["minutes"] : 0 },
+            "done_minutes" => entry.done_minutes,
+            "segments" => entry.asked["segments"],
+            "course" => stretches.map { |one| stretch(one) },
+            "descent" => entry.work["descent"]
+          )
+        end
+
+        # By when to call where a promise holds less often than the house's share.
+        # @return [String, nil] local instant, now at the earliest
+        def call_by(entry, chance)
+          return nil if chance.nil? || chance >= @board.house["promise_share"]
+
+          clock = NimbleLedger::WallClock.new(@board.now)
+          ahead = @board.house["call_ahead_minutes"].round
+          clock.text([clock.minutes(entry.asked["promise"]) - ahead, 0].max)
+        end
+
+        def who(entry)
           vehicle = vehicle(entry.quote)
-          booking = entry.booking || {}
           {
             "id" => entry.id,
             "booked" => !entry.booking.nil?,
@@ -91,23 +113,19 @@ module NimbleServer
             "phone" => vehicle[:customer_phone],
             "title" => entry.work["title"].to_s,
             "person" => entry.person,
-            "begun" => entry.begun?,
+            "begun" => entry.begun?
+          }
+        end
+
+        def promised(entry)
+          booking = entry.booking || {}
+          {
             "hold_until" => booking[:hold_until]&.iso8601,
             "arrives" => entry.asked["arrives"],
             "parts_at" => entry.asked["parts_at"],
             "promise" => entry.asked["promise"],
             "given_at" => @board.promises[entry.id]&.fetch(:chance),
-            "called" => booking[:called],
-            "chance" => found["chance"],
-            "ready" => found["ready"],
-            "p50" => found["p50"],
-            "p80" => found["p80"],
-            "p95" => found["p95"],
-            "minutes" => entry.asked["segments"].sum { |one| one["kind"] == "work" ? one["minutes"] : 0 },
-            "done_minutes" => entry.done_minutes,
-            "segments" => entry.asked["segments"],
-            "course" => stretches.map { |one| stretch(one) },
-            "descent" => entry.work["descent"]
+            "called" => booking[:called]
           }
         end
 

@@ -8,6 +8,7 @@ module NimbleServer
         NimbleServer::Feature.define(:day) do
           depends :house_rules, :jobs, :offers, :quotes, :record, :vehicles
           on(:agreed) { |shop, offer:, **| BookingDesk.new(shop).agreed(offer.quote[:id]) }
+          on(:time_asked) { |shop, quote_id:| Promises.booked(shop, quote_id) }
           routes { [Routes] }
         end
     end

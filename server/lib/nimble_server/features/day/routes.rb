@@ -9,18 +9,19 @@ module NimbleServer
         def self.registered(app)
           board(app)
           bookings(app)
+          after(app)
           calendar(app)
         end
 
         def self.board(app)
           app.api(:get, "/api/day", role: :technician) { DayPage.new(shop).to_h }
-          app.api(:get, "/api/day/move", role: :advisor) { { "move" => DayPage.new(shop).move } }
+          app.api(:get, "/api/day/move", role: :advisor, beside: "papers") { { "move" => DayPage.new(shop).move } }
 
           app.api(:post, "/api/day/preview", role: :advisor, body: "PreviewMove") do
             Preview.new(Board.new(shop)).of(*body_json.values_at("job", "person", "place"))
           end
 
-          app.api(:get, "/api/quotes/:id/when", role: :technician) do
+          app.api(:get, "/api/quotes/:id/when", role: :technician, beside: "papers") do
             quote = shop[:quotes].where(id: uuid(params["id"], "quote")).first or raise Refusal.not_found("quote")
             WhenOffers.new(shop).of(quote, wanted: Routes.instant(params["wanted"]))
           end
@@ -38,7 +39,9 @@ module NimbleServer
             BookingDesk.new(shop).move(uuid(params["id"], "booking"), body_json)
             DayPage.new(shop).to_h
           end
+        end
 
+        def self.after(app)
           app.api(:post, "/api/bookings/:id/give-back", role: :advisor, body: "GiveTimeBack") do
             BookingDesk.new(shop).give_back(uuid(params["id"], "booking"), body_json["version"])
             DayPage.new(shop).to_h

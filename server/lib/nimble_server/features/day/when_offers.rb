@@ -7,8 +7,8 @@ module NimbleServer
       # the promises that were given; and by when the car must come for a wished time.
       class WhenOffers
         # As many drop-offs as are tried: now, this evening, and the next mornings and noons.
-        MOST = 7
-        DAYS = 4
+        MOST = 5
+        DAYS = 3
         EVENING = 15 # minutes before closing
         STEP = 15
 
@@ -28,6 +28,7 @@ module NimbleServer
           {
             "version" => @board.version,
             "now" => @board.now,
+            "share" => @board.house["promise_share"],
             "arrival" => arrival,
             "booking" => booking && standing(booking),
             "offers" => work ? offers(work, arrival, wanted) : [],

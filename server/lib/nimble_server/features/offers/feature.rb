@@ -7,7 +7,7 @@ module NimbleServer
       Feature =
         NimbleServer::Feature.define(:offers) do
           depends :house_rules, :outbox, :quotes, :record, :vehicles
-          publishes :agreed, :striking, :struck
+          publishes :agreed, :striking, :struck, :time_asked
           on(:putting_away) { |shop, quote:| Reading.new(shop).refuse_open(quote) }
         end
     end

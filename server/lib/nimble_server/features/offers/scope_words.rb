@@ -85,11 +85,22 @@ module NimbleServer
           said.empty? ? [@texts.say("page.happen.none")] : said
         end
 
-        # When the car is ready, on the shop's wall clock, as it was reckoned when the revision was saved; once that has
-        # passed, nothing.
+        # When the car is ready, on the shop's wall clock: what was promised, else as it was reckoned when the revision
+        # was saved; once that has passed, nothing.
         # @return [String, nil]
         def ready
-          at = scope.page["ready"]
+          at = booked&.pick_up || scope.page["ready"]
+          at && DateTime.parse(at) > money.wall(@shop.now) ? money.moment(at) : nil
+        end
+
+        # The time the quote's work has on the shop's board.
+        # @return [#arrives, #pick_up, nil] local instants
+        def booked = @booked ||= Feature.publish(:time_asked, @shop, quote_id: @offer.quote[:id]).compact.first
+
+        # When to bring the car, where a time is booked and still to come.
+        # @return [String, nil]
+        def bring
+          at = booked&.arrives
           at && DateTime.parse(at) > money.wall(@shop.now) ? money.moment(at) : nil
         end
 
@@ -162,6 +173,7 @@ module NimbleServer
             warranty,
             diagnosis,
             trouble_spoken,
+            bring && @texts.say("phone.bring", bring: bring),
             ready && @texts.say("phone.ready", ready: ready),
             @texts.say("phone.ask", limit: limit)
           ].compact

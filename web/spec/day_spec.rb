@@ -1,0 +1,85 @@
+# frozen_string_literal: true
+
+require_relative "spec_helper"
+
+# "When can I have it?" From the phone to a promise that could not be kept: a time is taken on the quote, the day shows
+# it, a move says what it does and is taken back, the customer is called.
+RSpec.describe "the day", type: :feature do
+  let(:shop_id) { TestServer.db[:accounts].where(email: "advisor@merrow.example").get(:shop_id) }
+
+  # What others booked is not on the board.
+  before { TestServer.db[:bookings].where(ended_at: nil).update(ended_at: Time.now) }
+  after { TestServer.db[:bookings].where(ended_at: nil).update(ended_at: Time.now) }
+
+  # Takes the second of the times that are offered: tomorrow or this evening, whatever the hour is now.
+  def take_a_time(id)
+    open_page(id)
+    total
+    expect(page).to have_css("dt", text: /\AReady when here by/)
+    press("/")
+    expect(page).to have_css("[role=dialog] li", minimum: 3)
+    accessible
+    within("[role=dialog]") { all("button", text: "Take")[1].click }
+    expect(page).to have_css("[role=dialog]", text: /Bring it .*, ready .*/)
+    expect(page).to have_css("[role=dialog]", text: "firm with the yes")
+    press(:escape)
+    expect(page).to have_css("dt", text: /\AReady here .*holds \d+ of 100/)
+  end
+
+  it "takes a time on the quote, shows it on the board, moves it with a look before, and calls when it sinks" do
+    sign_in
+    first = made_quote("4-TRE-1M", [5])
+    other = made_quote("6-TRM-4M", [2])
+    take_a_time(first)
+    take_a_time(other)
+    visit "/day"
+    expect(page).to have_css("h1", text: "as it will go")
+    press("n")
+    expect(page).to have_text("Whose work")
+    press("v")
+    %w[4-TRE-1M 6-TRM-4M].each { |plate| expect(page).to have_css("td", text: plate) }
+    accessible
+    find("td button", text: "6-TRM-4M").click
+    within("section[aria-label='Job of 6-TRM-4M']") do
+      expect(page).to have_text(/holds \d+ of 100/)
+      click_button(find_button("Earlier")[:disabled] ? "Later" : "Earlier")
+      expect(page).to have_text(/Ready .*\./)
+      click_button "Move it"
+    end
+    expect(page).to have_text("6-TRM-4M was moved.")
+    press("u")
+    expect(page).to have_no_text("was moved.")
+    sinks
+    press("v")
+    expect(page).to have_text(/Call .* holds \d+ times in 100\./)
+    accessible
+    click_button "Called"
+    expect(page).to have_no_text(/Call .* holds/)
+  end
+
+  # The promise is moved to before anything can be ready.
+  def sinks
+    booking = TestServer.db[:bookings].where(shop_id: shop_id, ended_at: nil).order(:created_at).last
+    early = TestServer.db[:bookings].where(id: booking[:id]).get(:arrives)
+    client = Client.as("advisor@merrow.example")
+    version = client.call(:get, "/api/day").last["version"]
+    client.call(:put, "/api/bookings/#{booking[:id]}", { version: version, promise: early, chance: 0.5 })
+  end
+
+  it "keeps who works when: a bay, a lunch, a closed day, and refuses nothing quietly" do
+    sign_in("owner@merrow.example")
+    visit "/calendar"
+    expect(page).to have_css("h1", text: "Calendar")
+    accessible
+    click_button "One more bay"
+    fill_in "Name of bay 2", with: "yard"
+    click_button "Keep"
+    expect(page).to have_no_text("not kept yet")
+    visit "/day"
+    expect(page).to have_text("2 bays")
+    size(390, 844)
+    visit "/day"
+    expect(page).to have_text("as a picture")
+    expect(overflow).to be <= 0
+  end
+end
