@@ -6,6 +6,7 @@ require_relative "../../core/spec/support/hard_profiles"
 require_relative "../../core/spec/support/engines"
 require_relative "bench_workshop"
 require_relative "bench_drafts"
+require_relative "bench_day"
 require "zlib"
 
 # One row per budget. Times are medians unless said otherwise; nothing here passes or fails.
@@ -13,6 +14,7 @@ class Bench
   include NimbleLedger
   include BenchWorkshop
   include BenchDrafts
+  include BenchDay
 
   def initialize
     @calibration = median(15) { 200_000.times.reduce(0) { |sum, i| (sum + (i * i)) % 1_000_003 } }
@@ -21,6 +23,7 @@ class Bench
 
   def run
     core
+    day
     hard
     server
     browser

@@ -65,7 +65,7 @@ RSpec.describe NimbleLedger::Day do
 
   it "takes as long as the quote's own mixture where one person does it all" do
     expect(rows.sum { |row| row["chance"] }).to be_within(1e-9).of(1)
-    expect(rows.size).to be_between(2, 400)
+    expect(rows.size).to be_between(2, described_class::WorkTime::MOST)
     alone = job.plan.job.tasks.all? { |task| task.people == 1 }
     space = NimbleLedger::Risk::OutcomeSpace.new(job.outcomes, house: job.car.house)
     total = job.plan.job.tasks.sum { |task| task.points.mean }
@@ -86,9 +86,23 @@ RSpec.describe NimbleLedger::Day do
     space = NimbleLedger::Risk::OutcomeSpace.new(large.outcomes, house: large.car.house)
     expect(space.likely.size).to be > described_class::WorkTime::MOST
     rows = described_class::WorkTime.of(large).rows
-    expect(rows.size).to be_between(50, described_class::WorkTime::MOST)
+    expect(rows.size).to be_between(20, described_class::WorkTime::MOST)
     mean = rows.sum { |row| row["chance"] * row["mean_minutes"] } - large.plan.job.tasks.sum { |task| task.points.mean }
     expect(mean).to be_within(0.5).of(space.list.sum { |one| one.chance * one.mean })
+  end
+
+  it "has the same quantiles one by one and as a table, whose every row is found from the one before" do
+    duration = described_class::Duration.new(rows)
+    one_by_one = Array.new(251) { |rank| duration.quantile((rank + 0.5) / 251) }
+    duration.table(251).zip(one_by_one).each { |found, known| expect(found).to be_within(known * 1e-10).of(known) }
+    exact = [
+      { "chance" => 0.4, "mean_minutes" => 30, "variance" => 0 },
+      { "chance" => 0.6, "mean_minutes" => 50, "variance" => 9 }
+    ]
+    table = described_class::Duration.table(exact, 251)
+    expect(table.first(100)).to all(be_within(1e-9).of(30))
+    expect(table).to be_frozen
+    expect(described_class::Duration.table(exact.map(&:dup), 251)).to equal(table)
   end
 
   it "is taken by a board, whose middle course ends where half the scenarios do" do

@@ -168,8 +168,8 @@ RSpec.describe NimbleLedger::Day do
   end
 
   it "draws scenarios up, not out: every rank once, no two jobs alike" do
-    duration = NimbleLedger::Day::Duration.new([{ "chance" => 1, "mean_minutes" => 60, "variance" => 90 }])
-    totals = (1..250).map { |number| NimbleLedger::Day::Board.totals(number, duration) }
+    time = [{ "chance" => 1, "mean_minutes" => 60, "variance" => 90 }]
+    totals = (1..250).map { |number| NimbleLedger::Day::Board.totals(number, time) }
     expect(totals.map(&:sort).uniq.size).to eq(1)
     expect(totals.uniq.size).to eq(250)
   end
@@ -235,6 +235,87 @@ RSpec.describe NimbleLedger::Day do
       expect { NimbleLedger::Answers.to(asked) }.to raise_error(NimbleLedger::InvalidInput) { |error|
         expect(error.details.map { |row| row["path"] }).to include(path)
       }
+    end
+  end
+
+  # Offers go on from a common beginning, leave out places that are one, and give up what cannot be chosen: the choice is
+  # the one that all places played out in full give.
+  describe "offers on drawn boards" do
+    def drawn(random)
+      count = 2 + random.rand(4)
+      Array.new(count) do |i|
+        segments = [20 + random.rand(80)]
+        segments += [wait(10 + random.rand(40), holds_bay: random.rand(2) == 1), 15 + random.rand(60)] if random.rand(
+          2
+        ) == 1
+        work = segments.grep(Integer).sum
+        row =
+          job(
+            "j#{i}",
+            i + 1,
+            *segments,
+            person: %w[ada ben][random.rand(2)],
+            arrives: "2026-11-24T0#{8 + random.rand(2)}:#{random.rand(6)}0"
+          )
+        row.merge(
+          "time" => [
+            { "chance" => 0.8, "mean_minutes" => work, "variance" => work },
+            { "chance" => 0.2, "mean_minutes" => work * 1.6, "variance" => 60 }
+          ]
+        )
+      end
+    end
+
+    def promised(jobs, random)
+      rows = answer(*jobs, people: %w[ada ben], bays: 2)["jobs"]
+      jobs.zip(rows).map { |one, row| random.rand(4).zero? ? one : one.merge("promise" => row["ready"]) }
+    end
+
+    # @return [Array] ready, person, place of the choice by the letter of the model
+    def chosen(jobs, asked, drop_off, wanted)
+      before = answer(*jobs, people: %w[ada ben], bays: 2)["jobs"].to_h { |row| [row["id"], row["chance"]] }
+      tried =
+        %w[ada ben].each_with_index.flat_map do |person, nth|
+          list = jobs.select { |one| one["person"] == person }
+          (0..list.size).filter_map do |place|
+            row = asked.merge("person" => person, "arrives" => drop_off, "promise" => wanted).compact
+            at = place < list.size ? jobs.index(list[place]) : jobs.size
+            played = answer(*jobs.dup.insert(at, row), people: %w[ada ben], bays: 2)["jobs"]
+            mine, others = played.partition { |one| one["id"] == asked["id"] }
+            kept = others.select { |one| one["chance"] }
+            next if kept.any? { |one| one["chance"] < [before[one["id"]], 0.8].min - 1e-9 }
+
+            lost = kept.sum { |one| [before[one["id"]] - one["chance"], 0].max * 251 }.round
+            { ready: mine.first["ready"], chance: mine.first["chance"], lost: lost, person: nth, place: place }
+          end
+        end
+      pick(tried, wanted)
+    end
+
+    def pick(tried, wanted)
+      tried = tried.select { |one| wanted ? one[:chance].positive? : one[:ready] }
+      return nil if tried.empty?
+
+      most = tried.map { |one| one[:chance] }.max if wanted
+      soonest = tried.map { |one| Time.iso8601("#{one[:ready]}:00Z") }.min unless wanted
+      near = tried.select { |one| wanted ? one[:chance] == most : Time.iso8601("#{one[:ready]}:00Z") <= soonest + 1800 }
+      near.min_by { |one| [one[:lost], one[:ready] || "9", one[:person], -one[:place]] }
+    end
+
+    it "choose as all places in full would" do
+      8.times do |seed|
+        random = Random.new(seed)
+        jobs = promised(drawn(random), random)
+        asked = drawn(random).first.except("person", "arrives").merge("id" => "asked", "number" => 90)
+        drop_offs = %w[2026-11-24T08:00 2026-11-24T10:30 2026-11-25T08:00]
+        wanted = "2026-11-24T13:00" if seed % 3 == 0
+        ask = { "job" => asked, "drop_offs" => drop_offs, "wanted" => wanted }.compact
+        found = answer(*jobs, people: %w[ada ben], bays: 2, ask: ask)["offers"]
+        expected = drop_offs.map { |at| chosen(jobs, asked, at, wanted) }
+        say = ->(row) { row && [row["ready"], row["person"], row["place"]] }
+        wish = ->(row) { row && [row[:ready], %w[ada ben][row[:person]], row[:place]] }
+        expect([seed, found.map { |row| row["person"] ? say.call(row) : nil }]).to eq([seed, expected.map(&wish)])
+      end
     end
   end
 end

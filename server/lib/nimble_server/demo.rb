@@ -57,6 +57,7 @@ module NimbleServer
         Features::Record::ActLog.new(shop).append("demo-loaded", hash["name"], {})
       end
       (hash["quotes"] || []).each { |quote| load_quote(id, quote) }
+      DemoDay.new(shop, hash["day"]).load if hash["day"]
       DemoHistory.new(shop, hash["history"]).load if hash["history"]
     end
 

@@ -87,12 +87,12 @@ module NimbleLedger
 
       # The minutes a job takes in each scenario: drawn up, not drawn.
       # @param number [Integer] of the job
-      # @param duration [Duration]
+      # @param time [Array<Hash>] "chance", "mean_minutes", "variance" (Duration)
       # @return [Array<Float>] by scenario
-      def self.totals(number, duration)
+      def self.totals(number, time)
         a = 184.pow(number % 250, SCENARIOS)
         b = 101 * number % SCENARIOS
-        known = Array.new(SCENARIOS) { |rank| duration.quantile((rank + 0.5) / SCENARIOS) }
+        known = Duration.table(time, SCENARIOS)
         Array.new(SCENARIOS) { |k| known[((k * a) + b) % SCENARIOS] }
       end
     end

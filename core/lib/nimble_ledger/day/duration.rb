@@ -39,7 +39,73 @@ module NimbleLedger
         low == high ? low : between(target, low * (1 - 1e-12), high * (1 + 1e-12))
       end
 
+      # The quantiles at (rank + ½) / count, in order: each is looked for from the one before it.
+      # @param count [Integer]
+      # @return [Array<Float>]
+      def table(count)
+        shares = Array.new(count) { |rank| (rank + 0.5) / count }
+        return shares.map { |share| quantile(share) } if @parts.one? || @parts.any? { |one| one.log_spread.zero? }
+
+        at = Math.log(quantile(shares.first))
+        shares.map { |share| Math.exp(at = from_neighbor(at, share - TOLERANCE)) }
+      end
+
+      # Tables that were asked for lately: a board asks for the same jobs over and over.
+      TABLES = {} # rubocop:disable Style/MutableConstant -- the last few hundred, the oldest go
+      MOST_TABLES = 400
+      private_constant :TABLES, :MOST_TABLES
+
+      # @param rows [Array<Hash>] see #initialize
+      # @return [Array<Float>] frozen
+      def self.table(rows, count)
+        key = [rows, count]
+        known = TABLES.delete(key)
+        TABLES.shift if known.nil? && TABLES.size >= MOST_TABLES
+        TABLES[key] = known || new(rows).table(count).freeze
+      end
+
       private
+
+      # Newton in the logarithm, kept between what is known to be below and above.
+      # @param at [Float] log of a quantile below the target
+      # @return [Float] log of the least t with P(time <= t) >= target
+      def from_neighbor(at, target)
+        low = at
+        high = nil
+        60.times do
+          below, density = cdf_and_density(at)
+          gap = below - target
+          gap.negative? ? low = at : high = at
+          step = density.positive? ? -gap / density : Float::INFINITY
+          return at if step.abs <= 1e-13 * at.abs.clamp(1, nil)
+
+          at = within(at + step, low, high)
+        end
+        high || at
+      end
+
+      def within(guess, low, high)
+        return guess if guess > low && (high.nil? || guess < high)
+
+        high ? (low + high) / 2 : low + 0.5
+      end
+
+      ROOT_2 = Math.sqrt(2)
+      ROOT_2_PI = Math.sqrt(2 * Math::PI)
+      private_constant :ROOT_2, :ROOT_2_PI
+
+      # At a logarithm of minutes.
+      # @return [Array(Float, Float)]
+      def cdf_and_density(at)
+        below = 0.0
+        density = 0.0
+        @parts.each do |one|
+          z = (at - one.log_mean) / one.log_spread
+          below += one.chance * 0.5 * Math.erfc(-z / ROOT_2)
+          density += one.chance * Math.exp(-0.5 * z * z) / one.log_spread
+        end
+        [below, density / ROOT_2_PI]
+      end
 
       def part(chance, mean, variance)
         return Part.new(chance, mean, 0.0, 0.0) if variance.zero?

@@ -170,7 +170,7 @@ module NimbleLedger
           equipment: row["equipment"] || [],
           in_hand: row.fetch("in_hand", false),
           segments: segments,
-          totals: Board.totals(row["number"], Duration.new(row["time"])),
+          totals: Board.totals(row["number"], row["time"]),
           first_work: works.first,
           last_work: works.last,
           work_minutes: works.sum(0.0) { |i| segments[i].minutes },

@@ -5,7 +5,6 @@ import { Dialog } from "../../shared/Dialog";
 import { Choice, type Option } from "../../shared/fields/Choice";
 import { DistanceBox } from "../../shared/fields/DistanceBox";
 import { Field } from "../../shared/fields/Field";
-import { MomentBox } from "../../shared/fields/MomentBox";
 import { NumberBox } from "../../shared/fields/NumberBox";
 import { Small } from "../../shared/parts";
 import { NoteOnVehicle } from "./NoteOnVehicle";
@@ -171,18 +170,6 @@ export function ConditionDialog({ page, content, resolved, problem, onChange, on
           { cold: "Cold", warm: "Warm", hot: "Hot: has to cool" },
           (value) => onChange?.((now) => ({ ...now, arrival: value as "cold" | "warm" | "hot" })),
         )}
-        <MomentBox
-          label="Drop-off"
-          value={content.drop_off ?? null}
-          isDisabled={!onChange}
-          onMoment={(drop_off) => onChange?.((now) => ({ ...now, drop_off }))}
-        />
-        <MomentBox
-          label="Promised for"
-          value={content.promised ?? null}
-          isDisabled={!onChange}
-          onMoment={(promised) => onChange?.((now) => ({ ...now, promised }))}
-        />
         <Field
           label="Plugs now in it"
           defaultValue={fitted}
