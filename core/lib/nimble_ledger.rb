@@ -237,8 +237,10 @@ end
   opening_hours
   duration
   board
+  simulation_result
   simulation
   course
+  common_beginning
   offers
   move
   pace

@@ -238,8 +238,8 @@ RSpec.describe NimbleLedger::Day do
     end
   end
 
-  # Offers go on from a common beginning, leave out places that are one, and give up what cannot be chosen: the choice is
-  # the one that all places played out in full give.
+  # Offers go on from a common beginning, leave out places that are one, give up what cannot be chosen: what is chosen
+  # is what all places played out in full give.
   describe "offers on drawn boards" do
     def drawn(random)
       count = 2 + random.rand(4)
@@ -271,25 +271,34 @@ RSpec.describe NimbleLedger::Day do
       jobs.zip(rows).map { |one, row| random.rand(4).zero? ? one : one.merge("promise" => row["ready"]) }
     end
 
-    # @return [Array] ready, person, place of the choice by the letter of the model
+    # @return [Hash, nil] ready, person, place of the choice by the letter of the model
     def chosen(jobs, asked, drop_off, wanted)
-      before = answer(*jobs, people: %w[ada ben], bays: 2)["jobs"].to_h { |row| [row["id"], row["chance"]] }
-      tried =
-        %w[ada ben].each_with_index.flat_map do |person, nth|
-          list = jobs.select { |one| one["person"] == person }
-          (0..list.size).filter_map do |place|
-            row = asked.merge("person" => person, "arrives" => drop_off, "promise" => wanted).compact
-            at = place < list.size ? jobs.index(list[place]) : jobs.size
-            played = answer(*jobs.dup.insert(at, row), people: %w[ada ben], bays: 2)["jobs"]
-            mine, others = played.partition { |one| one["id"] == asked["id"] }
-            kept = others.select { |one| one["chance"] }
-            next if kept.any? { |one| one["chance"] < [before[one["id"]], 0.8].min - 1e-9 }
-
-            lost = kept.sum { |one| [before[one["id"]] - one["chance"], 0].max * 251 }.round
-            { ready: mine.first["ready"], chance: mine.first["chance"], lost: lost, person: nth, place: place }
-          end
+      row = asked.merge("arrives" => drop_off, "promise" => wanted).compact
+      before = by_id(answer(*jobs, people: %w[ada ben], bays: 2))
+      places =
+        %w[ada ben].flat_map do |person|
+          (0..jobs.count { |one| one["person"] == person }).map { |place| [person, place] }
         end
-      pick(tried, wanted)
+      pick(places.filter_map { |person, place| tried(jobs, row.merge("person" => person), place, before) }, wanted)
+    end
+
+    def by_id(answer) = answer["jobs"].to_h { |row| [row["id"], row] }
+
+    # At a place of its person's list.
+    def inserted(jobs, row, place)
+      list = jobs.select { |one| one["person"] == row["person"] }
+      jobs.dup.insert(place < list.size ? jobs.index(list[place]) : jobs.size, row)
+    end
+
+    # @return [Hash, nil] nil where a promise is broken
+    def tried(jobs, row, place, before)
+      after = by_id(answer(*inserted(jobs, row, place), people: %w[ada ben], bays: 2))
+      moved = before.filter_map { |id, one| [one["chance"], after[id]["chance"]] if one["chance"] }
+      return nil if moved.any? { |was, now| now < [was, 0.8].min - 1e-9 }
+
+      lost = moved.sum { |was, now| [was - now, 0].max * 251 }.round
+      mine = after[row["id"]].slice("ready", "chance").transform_keys(&:to_sym)
+      { **mine, lost: lost, person: %w[ada ben].index(row["person"]), place: place }
     end
 
     def pick(tried, wanted)

@@ -56,7 +56,12 @@ module NimbleServer
         hash["vehicles"].each { |vehicle| load_vehicle(shop, vehicle) }
         Features::Record::ActLog.new(shop).append("demo-loaded", hash["name"], {})
       end
-      (hash["quotes"] || []).each { |quote| load_quote(id, quote) }
+      lived(shop, hash)
+    end
+
+    # What a shop has done so far.
+    def lived(shop, hash)
+      (hash["quotes"] || []).each { |quote| load_quote(shop.id, quote) }
       DemoDay.new(shop, hash["day"]).load if hash["day"]
       DemoHistory.new(shop, hash["history"]).load if hash["history"]
     end

@@ -1,7 +1,7 @@
 # frozen_string_literal: true
 
 module NimbleServer
-  # The demo shop's day: who works, in which bays, and the times its quotes have taken, each the soonest that was offered.
+  # The demo shop's day: who works, in which bays, and the times its quotes have taken, each the soonest there was.
   class DemoDay
     # @param shop [Shop]
     # @param told [Hash] of shop.json: "bays", "people" (mail and lunch), "times" (plates)

@@ -11,7 +11,7 @@ module NimbleLedger
       Found = Struct.new(:job, :person, :place, :raises)
 
       # @param board [Board]
-      # @param base [Simulation::Result]
+      # @param base [SimulationResult]
       def initialize(board, base, effort: nil)
         @board = board
         @effort = effort

@@ -41,7 +41,7 @@ module NimbleLedger
       private_constant :Bar
 
       # @param board [Board]
-      # @param base [Simulation::Result] without the job
+      # @param base [SimulationResult] without the job
       # @param job [Board::Job] without person and arrival
       # @param near [Numeric] minutes within which a later one may do less harm
       # @param wanted [Integer, nil] the instant it is wanted by
@@ -62,9 +62,8 @@ module NimbleLedger
       def at(drop_off)
         @bar = Bar.new(@board.share, @near, @wanted)
         @asked = @board.jobs.size
-        @simulation = Simulation.new(with_asked(drop_off), lists: @board.lists, effort: @effort)
-        @beginnings = @simulation.beginnings(drop_off)
-        tried = places(@simulation.over_in(@beginnings)).filter_map { |person, place| try(person, place) }
+        @simulation = CommonBeginning.new(with_asked(drop_off), drop_off, effort: @effort)
+        tried = places(@simulation.jobs_over).filter_map { |person, place| try(person, place) }
         tried = tried.select { |one| @wanted ? one.chance.positive? : one.ready }
         best(tried)
       end
@@ -110,12 +109,12 @@ module NimbleLedger
           .tap { |one| @bar.raise_to(one) }
       end
 
-      # @return [Simulation::Result, nil] nil as soon as a promise is broken, or another place is better for certain
+      # @return [SimulationResult, nil] nil as soon as a promise is broken, or another place is better for certain
       def played(lists)
         @simulation.lists = lists
         broken = @promised.to_h { |job| [job, 0] }
         late = 0
-        @simulation.run(@worst_first, from: @beginnings) do |ends|
+        @simulation.run(@worst_first) do |ends|
           late += 1 if @bar.missed?(ends[@asked])
           next true if @bar.lost?(late)
 

@@ -12,17 +12,6 @@ module NimbleLedger
       HORIZON = OpeningHours::HORIZON_DAYS * WallClock::MINUTES_A_DAY
       NOBODY = -1
 
-      # ends: by job, then by scenario; minutes: of each person and date, summed over scenarios.
-      Result =
-        Struct.new(:ends, :minutes) do
-          # @return [Integer] in how many scenarios a job ends by then
-          def by(job, instant) = ends[job].count { |at| at <= instant + SAME }
-
-          # @param share [Float]
-          # @return [Float] the end that so many of the scenarios keep
-          def quantile(job, share) = ends[job].sort[((share * ends[job].size) - 1e-9).ceil.clamp(1, ends[job].size) - 1]
-        end
-
       # @param board [Board]
       # @param lists [Array<Array<Integer>>] everybody's jobs in their order
       # @param load [Boolean] whether minutes are counted
@@ -42,42 +31,25 @@ module NimbleLedger
         read_beginning
       end
 
-      # Everybody's jobs in another order, on the same board.
-      # @return [Array<Array<Integer>>]
-      attr_writer :lists
-
       # @param order [Enumerable<Integer>] of the scenarios; what comes of them does not depend on it
-      # @param from [Array<Array>, nil] where each goes on from (#beginnings)
       # @yieldparam ends [Array<Float>] of a scenario, by job
       # @yieldreturn [Boolean] whether nobody needs the rest
-      # @return [Result, nil] nil where it was given up
-      def run(order = (0...Board::SCENARIOS), from: nil)
+      # @return [SimulationResult, nil] nil where it was given up
+      def run(order = (0...Board::SCENARIOS))
         @minutes = Hash.new(0.0)
         ends = Array.new(@jobs.size) { [] }
         order.each do |k|
           @effort&.visit
-          found = from ? go_on_from(from[k]) : play(scale_of(k))
-          found.each_with_index { |at, job| ends[job] << at }
-          return nil if block_given? && yield(found)
+          played(k).each_with_index { |at, job| ends[job] << at }
+          return nil if block_given? && yield(@ends)
         end
-        Result.new(ends, @minutes)
-      end
-
-      # How every scenario stands when an instant comes: what lies before a job's car is there is the same wherever the
-      # job stands in the lists.
-      # @param instant [Numeric] minutes after now
-      # @return [Array<Array>] by scenario
-      def beginnings(instant) = Array.new(Board::SCENARIOS) { |k| beginning(scale_of(k), instant) }
-
-      # Jobs that are over in all of them.
-      # @param beginnings [Array<Array>]
-      # @return [Array<Integer>] places among jobs
-      def over_in(beginnings)
-        ends = beginnings.map { |state| state[ENDS] }
-        @jobs.each_index.select { |job| ends.all? { |one| one[job] != NEVER } }
+        SimulationResult.new(ends, @minutes)
       end
 
       private
+
+      # @return [Array<Float>] ends by job in a scenario
+      def played(scenario) = play(scale_of(scenario))
 
       # @return [Array<Float>] how much longer than stated the works of each job take in a scenario
       def scale_of(scenario) = @jobs.map { |job| job.totals[scenario] / job.work_minutes }
@@ -106,41 +78,6 @@ module NimbleLedger
       def play(scale)
         begin_scenario(scale)
         go_on(0.0)
-      end
-
-      # Instants before one of them, and the state that is come to.
-      def beginning(scale, instant)
-        begin_scenario(scale)
-        now = 0.0
-        while now < instant - SAME
-          turn(now)
-          now = next_instant(now)
-        end
-        [
-          now,
-          @next_there,
-          @left,
-          @scale,
-          @ends,
-          @at,
-          @until,
-          @bay,
-          @hands,
-          @busy,
-          @place,
-          @next_start,
-          @taken,
-          @unbegun
-        ]
-      end
-
-      ENDS = 4 # among the parts of a beginning
-      private_constant :ENDS
-
-      def go_on_from(beginning)
-        now, @next_there, @left, @scale, *rest = beginning
-        @ends, @at, @until, @bay, @hands, @busy, @place, @next_start, @taken, @unbegun = rest.map(&:dup)
-        go_on(now)
       end
 
       def go_on(now)
