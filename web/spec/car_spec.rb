@@ -64,7 +64,7 @@ RSpec.describe "the car on the Quote page", type: :feature do
       }
     )
     press(",")
-    find("button[aria-label^='Cylinder 5: back']").click
+    click_button "as the car: cylinder 5"
     click_button "Done"
     expect(cylinder(5)["aria-label"]).not_to include("other plug")
   ensure

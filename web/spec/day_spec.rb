@@ -42,7 +42,10 @@ RSpec.describe "the day", type: :feature do
     find("td button", text: "6-TRM-4M").click
     within("section[aria-label='Job of 6-TRM-4M']") do
       expect(page).to have_text(/holds \d+ of 100/)
-      click_button(find_button("Earlier")[:disabled] ? "Later" : "Earlier")
+      find("button[aria-haspopup=listbox]").click
+    end
+    find("[role=option]:not([aria-selected=true])", match: :first).click
+    within("section[aria-label='Job of 6-TRM-4M']") do
       expect(page).to have_text(/Ready .*\./)
       click_button "Move it"
     end
@@ -71,12 +74,13 @@ RSpec.describe "the day", type: :feature do
     visit "/calendar"
     expect(page).to have_css("h1", text: "Calendar")
     accessible
+    count = all("[aria-label=Bays] input").size / 2 # a name and what stands in it
     click_button "One more bay"
-    fill_in "Name of bay 2", with: "yard"
+    fill_in "Name of bay #{count + 1}", with: "yard #{count}"
     click_button "Keep"
     expect(page).to have_no_text("not kept yet")
     visit "/day"
-    expect(page).to have_text("2 bays")
+    expect(page).to have_text("#{count + 1} bays")
     size(390, 844)
     visit "/day"
     expect(page).to have_text("as a picture")

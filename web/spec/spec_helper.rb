@@ -64,6 +64,18 @@ module Journeys
     start["quote"]["id"]
   end
 
+  # A car like one of the demo's, as it was before any example worked on it: for examples that its past would change.
+  # @return [String] its plate
+  def another_car(plate)
+    cars = TestServer.db[:vehicles]
+    row = cars.where(plate: plate).first.except(:cylinders, :condition, :variants, :search)
+    mine = "#{rand(10..99)}-#{("A".."Z").to_a.sample(3).join}-#{rand(10..99)}"
+    past = { plugs_changed_km: 0, plugs_changed_on: nil, compound_used: nil, fitted: nil, plug_fitted: nil }
+    cars.insert(row.merge(past, id: SecureRandom.uuid, plate: mine, condition: Sequel.pg_jsonb({ corrosion: "light" })))
+    TestServer.db[:vehicles].where(plate: mine).update(search: mine.downcase) if cars.columns.include?(:search)
+    mine
+  end
+
   def open_page(id)
     visit "/quotes/#{id}"
     expect(page).to have_text("What lies over each cylinder")

@@ -45,11 +45,13 @@ export const soonest = (page: WhenPage | undefined): Offered | undefined =>
 
 interface LineProps {
   page: WhenPage;
+  /** Minutes the engine has to cool first, where it comes warm. */
+  cooling?: number;
   onAsk: () => void;
 }
 
 /** One line under the total: the time that is taken, or the soonest there is. */
-export function WhenLine({ page, onAsk }: LineProps) {
+export function WhenLine({ page, cooling, onAsk }: LineProps) {
   const { format } = useSession();
   const { booking } = page;
   const first = soonest(page);
@@ -65,6 +67,7 @@ export function WhenLine({ page, onAsk }: LineProps) {
             : first
               ? `when here by ${say(first.drop_off)}`
               : "no time in the next days"}
+          {!booking && cooling ? `, ${format.minutes(cooling)} min to cool` : ""}
         </Small>
       </dt>
       <dd>

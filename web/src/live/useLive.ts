@@ -16,12 +16,8 @@ export function useLive(): void {
     const source = new EventSource("/api/events");
     const ask = (keys: string[]) => keys.forEach((key) => void queries.invalidateQueries({ queryKey: [key] }));
     source.addEventListener("changed", (event: MessageEvent<string>) => ask(TOUCHED[event.data] ?? []));
-    // What happened while nobody listened is not told again.
-    let before = false;
-    source.addEventListener("open", () => {
-      if (before) Object.values(TOUCHED).forEach(ask);
-      before = true;
-    });
+    // What happened while nobody listened is not told again: neither between the first look and this, nor in a gap.
+    source.addEventListener("open", () => Object.values(TOUCHED).forEach(ask));
     return () => source.close();
   }, [queries]);
 }

@@ -132,7 +132,11 @@ export function QuoteScreen({ page }: { page: QuotePage }) {
   const seeTimes = useCallback(() => setTiming(true), []);
   const settled = useSettled(copy.figured, 1_200);
   const times = useWhen(page.quote.id, settled, null, Boolean(sheet.estimate) && !stale && settled === copy.figured);
-  const when = useMemo(() => times.data && <WhenLine page={times.data} onAsk={seeTimes} />, [times.data, seeTimes]);
+  const cooling = sheet.cooling_minutes;
+  const when = useMemo(
+    () => times.data && <WhenLine page={times.data} cooling={cooling} onAsk={seeTimes} />,
+    [times.data, cooling, seeTimes],
+  );
   const openTrouble = useCallback(() => setPanel("trouble"), [setPanel]);
   useQuoteKeys({
     sheet,

@@ -142,8 +142,8 @@ function Cylinder({ number, own, car, isDisabled, onPast }: CylinderProps) {
       />
       <td>
         {own && !isDisabled && (
-          <Button onPress={() => onPast(null)} aria-label={`Cylinder ${number}: back to the car's`}>
-            as the car
+          <Button onPress={() => onPast(null)}>
+            as the car<Unseen>: cylinder {number}</Unseen>
           </Button>
         )}
       </td>
