@@ -17,6 +17,7 @@ class Screenshots
     first_run
     @stage.sign_in("advisor@merrow.example")
     picture("counter") { @stage.go("/", "Waiting for a yes") }
+    picture("day") { day }
     yes
     bay
     quotes
@@ -178,11 +179,16 @@ class Screenshots
     hand_over(done)
   end
 
-  # What the customer is told in the end, and the bill.
+  # The day on which most stands, one job in hand.
+  def day
+    @stage.go("/day", "as it will go")
+    @driver.find_element(css: "body").send_keys("n")
+    @stage.see("Whose work")
+  end
+
+  # The end of a job, and its bill.
   def hand_over(done)
     @stage.client.call(:post, "/api/jobs/#{done["id"]}/hand-over", { odometer_km: 287_420 })
-    offer = @stage.client.call(:get, "/api/quotes/#{done["quote_id"]}/yes").last["offers"].first
-    picture("handed-over", width: 390, height: 1000) { @stage.go(URI(offer["link"]).path, "Your car is ready") }
     picture("bill") { @stage.go("/bills/#{done["id"]}", "Agreed beside billed") }
   end
 
