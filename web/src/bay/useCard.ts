@@ -98,7 +98,7 @@ export function useCard(job: string, session: Session) {
     window.addEventListener("online", back);
     const source = new EventSource("/api/events");
     source.addEventListener("changed", back);
-    source.addEventListener("open", back); // what changed before anybody listened
+    source.addEventListener("listening", back); // what changed before anybody listened
     return () => {
       clearInterval(again);
       window.removeEventListener("online", back);

@@ -17,7 +17,7 @@ export function useLive(): void {
     const ask = (keys: string[]) => keys.forEach((key) => void queries.invalidateQueries({ queryKey: [key] }));
     source.addEventListener("changed", (event: MessageEvent<string>) => ask(TOUCHED[event.data] ?? []));
     // What happened while nobody listened is not told again: neither between the first look and this, nor in a gap.
-    source.addEventListener("open", () => Object.values(TOUCHED).forEach(ask));
+    source.addEventListener("listening", () => Object.values(TOUCHED).forEach(ask));
     return () => source.close();
   }, [queries]);
 }

@@ -37,6 +37,9 @@ module NimbleServer
       LONGEST = 300 # seconds; the browser opens it again, and has to be signed in for that
       MOST = 6 # of one account
 
+      # Said once a stream is among those that are told: what changed up to here was not, and is asked for.
+      LISTENING = "retry: 2000\nevent: listening\ndata: now\n\n"
+
       Stream = Struct.new(:shop_id, :account_id, :socket, :since)
 
       def initialize(db)
@@ -55,7 +58,7 @@ module NimbleServer
           @streams << stream
           @listener = Thread.new { listen } unless @listener&.alive?
         end
-        write(stream, "retry: 2000\n\n")
+        write(stream, LISTENING)
       end
 
       private
