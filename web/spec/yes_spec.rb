@@ -144,13 +144,13 @@ RSpec.describe "the yes", type: :feature do
     said = { position: 0, answer: "yes", how: "phone", name: "Ada", limit_cents: limit }
     client.call(:post, "/api/offers/#{offer["id"]}/answers", said)
     job = client.call(:get, "/api/jobs").last["jobs"].find { |row| row["quote_id"] == id }
-    sign_in
     marks =
       (1..8).map do |n|
         at = (Time.now.utc + n).strftime("%FT%T.000Z")
         { id: "b#{n}", at: at, kind: "out", plug: "plug-#{n}", outcome: "broken" }
       end
     client.call(:post, "/api/jobs/#{job["id"]}/marks", { device: "tablet", marks: marks })
+    sign_in
     row = find("section[aria-label='Stopped, above what was agreed'] li", text: plate)
     expect(row).to have_text("Plug 1, plug 2")
     accessible
