@@ -30,7 +30,7 @@ RSpec.describe NimbleServer::Shop do
   end
 
   it "is read once for each quote that is priced: a house that changes meanwhile changes the next one" do
-    quote = db[:quotes].where(shop_id: shop.id).exclude(latest_revision: 0).first
+    quote = db[:quotes].where(shop_id: shop.id).exclude(latest_revision: 0).order(:number).first
     content = shop[:quote_revisions].where(quote_id: quote[:id]).order(Sequel.desc(:revision)).get(:content).to_h
     priced = ->(one) { one.priced_with.values_at("house", "prices") }
     first = NimbleServer::Features::Quotes::Pricing.new(shop, quote, content)

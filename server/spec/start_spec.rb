@@ -52,7 +52,7 @@ RSpec.describe "bin/start" do
       Open3.capture2e(*command).then { |text, status| [text, status.exitstatus] }
     end
     text, code = verify.call
-    expect([text, code]).to match([/Merrow Quay Garage: holds \(40 entries, 9 saved revisions, head 40 \h{12}\)/, 0])
+    expect([text, code]).to match([/Merrow Quay Garage: holds \(43 entries, 9 saved revisions, head 43 \h{12}\)/, 0])
     head = text[/head (40 \h{12})/, 1].split
     expect(verify.call("--has", *head)).to match([include("stands in the record of Merrow Quay Garage"), 0])
     expect(verify.call("--has", "40", "0" * 12)).to match([include("No record here has"), 1])
