@@ -18,6 +18,8 @@ class Cluster
   OWNER = "nimble"
   SERVING = %w[nimble_web nimble_door nimble_post].freeze
   READY_SECONDS = 90
+  # How the server is told to end, each harder than the one before, and how many seconds it has for it.
+  ENDINGS = { "INT" => 60, "QUIT" => 15, "KILL" => 15 }.freeze
 
   attr_reader :port, :pid, :folder
 
@@ -87,10 +89,11 @@ class Cluster
     system("cp", "-a", "#{other.folder}/.", @folder) or raise Failed, "#{other.folder} could not be copied."
   end
 
-  def stop = signal("INT")
+  # It ends, whatever it is doing: first in good order, then at once.
+  def stop = tell("INT")
 
   # Stops at once, as after a crash (for tests).
-  def crash = signal("QUIT")
+  def crash = tell("QUIT")
 
   # Starts again on the same port, after a crash.
   # @return [Integer] process id
@@ -213,19 +216,32 @@ class Cluster
 
       sleep 0.05
     end
-    signal("QUIT")
+    tell("QUIT")
     false
   end
 
-  def signal(name)
+  # Tells the server to end in this way, and harder where it does not.
+  def tell(name)
     return unless @pid
 
-    Process.kill(name, @pid)
-    Process.wait(@pid)
+    ENDINGS
+      .drop_while { |ending, _| ending != name }
+      .find do |ending, seconds|
+        Process.kill(ending, @pid)
+        ended_within?(seconds)
+      end
   rescue Errno::ESRCH, Errno::ECHILD
     nil
   ensure
     @pid = nil
+  end
+
+  def ended_within?(seconds)
+    deadline = now + seconds
+    until (ended = Process.wait(@pid, Process::WNOHANG)) || now > deadline
+      sleep 0.01
+    end
+    ended
   end
 
   def make_database

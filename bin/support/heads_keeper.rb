@@ -7,6 +7,7 @@ require_relative "../../server/lib/nimble_server"
 # the web processes are not.
 class HeadsKeeper
   PAUSE = 1 # second between two looks when the database is away
+  PATIENCE = 5 # seconds in which it ends
 
   # @param url [String] of the database, as the owner
   # @param heads [NimbleServer::Features::Record::ChainHeads]
@@ -25,7 +26,7 @@ class HeadsKeeper
 
   def stop
     @thread&.kill
-    @thread&.join
+    @thread&.join(PATIENCE)
     @db&.disconnect
   end
 

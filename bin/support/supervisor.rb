@@ -12,15 +12,18 @@ class Supervisor
   SHORT = 4 # seconds at most before what the shop stands on starts again, however often it fell
   CALM = 60 # seconds after which a child that runs has fallen for the first time again
   EXCUSED = 15 # seconds after a fall of the ground in which others may fall with it
+  GRACE = 15 # seconds a child that was told to end has for it; after them it is ended
 
   # A child: what it is called, how it is started, its process, how often it fell lately, when it starts again.
   Child = Struct.new(:name, :start, :pid, :falls, :since, :due, :essential, :longest, keyword_init: true)
 
   # @param clock [#call] seconds that only go forward
+  # @param grace [Numeric] seconds between telling a child to end and ending it
   # @yieldparam line [String] what to say
-  def initialize(clock: -> { Process.clock_gettime(Process::CLOCK_MONOTONIC) }, &say)
+  def initialize(clock: -> { Process.clock_gettime(Process::CLOCK_MONOTONIC) }, grace: GRACE, &say)
     @children = []
     @clock = clock
+    @grace = grace
     @say = say
     @wake = IO.pipe
     @stopping = false
@@ -50,7 +53,7 @@ class Supervisor
     trap("CHLD", "DEFAULT")
   end
 
-  # Ends all of them; may be called from a signal's handler.
+  # Tells all of them to end, and #run ends those that do not; may be called from a signal's handler.
   def stop
     return if @stopping
 
@@ -71,7 +74,7 @@ class Supervisor
   def turn
     rest
     reap
-    return if @stopping
+    return end_the_late if @stopping
 
     now = @clock.call
     @children.each { |child| begin_again(child) if child.pid.nil? && child.due <= now }
@@ -79,9 +82,25 @@ class Supervisor
 
   # Until a child ends, somebody asks for the end, or one is due.
   def rest
-    due = @children.reject(&:pid).filter_map(&:due).min
+    due = @stopping ? late_at : @children.reject(&:pid).filter_map(&:due).min
     IO.select([@wake.first], nil, nil, due && [due - @clock.call, 0].max)
     @wake.first.read_nonblock(1_000, exception: false)
+  end
+
+  # When whoever was told to end and has not is ended.
+  def late_at = @late_at ||= @clock.call + @grace
+
+  def end_the_late
+    return if @clock.call < late_at
+
+    @children
+      .reject(&:essential)
+      .select(&:pid)
+      .each do |child|
+        @say.call("#{child.name} did not end when it was told to: it is ended.")
+        signal(child.pid, "KILL")
+      end
+    @late_at = nil
   end
 
   def reap

@@ -135,8 +135,7 @@ RSpec.describe NimbleServer::Features::Ledger::Lessons do
     expect(page["learning"]).to be_between(0, 1)
     url = TestServer.cluster.url("nimble_web")
     pid = Process.spawn({ "WEB_DATABASE_URL" => url }, "ruby", "#{NimbleServer::ROOT}/server/learner.rb")
-    limit = Process.clock_gettime(Process::CLOCK_MONOTONIC) + 180
-    sleep 0.2 until page["learning"].nil? || Process.clock_gettime(Process::CLOCK_MONOTONIC) > limit
+    Patience.until(180) { page["learning"].nil? }
     expect(page.values_at("learning", "jobs")).to eq([nil, page["lesson"]["jobs"]])
   ensure
     Process.kill("KILL", pid)

@@ -26,8 +26,7 @@ RSpec.describe NimbleServer::LongRequest do
 
   # Once the transaction that put it there has ended.
   def stored?(id)
-    Thread.pass while requests.where(id: id).empty?
-    true
+    Patience.until { requests.where(id: id).any? }
   end
 
   it "answers what the request itself would have answered, bytes and refusals alike, and keeps nothing" do

@@ -91,8 +91,7 @@ RSpec.describe "when the database goes away" do
     $stderr = before
   end
 
-  def eventually
-    deadline = Process.clock_gettime(Process::CLOCK_MONOTONIC) + 60
-    quietly { Thread.pass until yield || Process.clock_gettime(Process::CLOCK_MONOTONIC) > deadline }
+  def eventually(&)
+    quietly { Patience.until(60, &) }
   end
 end

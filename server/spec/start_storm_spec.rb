@@ -51,7 +51,7 @@ RSpec.describe "bin/start in a storm" do
       until @over
         last = now if @start.up?
         @silence = [@silence, now - last].max
-        Thread.pass
+        sleep Patience::PAUSE
       end
     end
   end

@@ -115,10 +115,7 @@ RSpec.describe "a storm of saves, sends and yeses under kills" do
     writers.each { |thread| thread.report_on_exception = true }
     KILLS.times do |turn|
       before = told.size
-      deadline = Process.clock_gettime(Process::CLOCK_MONOTONIC) + 60
-      until told.size > before || writers.none?(&:alive?) || Process.clock_gettime(Process::CLOCK_MONOTONIC) > deadline
-        Thread.pass
-      end
+      Patience.until(60) { told.size > before || writers.none?(&:alive?) }
       fallen = @web[turn % 2]
       fallen.kill
       @cluster.crash

@@ -47,6 +47,18 @@ RSpec.describe Supervisor do
     end
   end
 
+  it "ends a child that does not end when it is told to" do
+    supervisor = described_class.new(grace: 0.2) { |line| said << line }
+    reader, writer = IO.pipe
+    supervisor.keep("Deaf") do
+      Process
+        .spawn("ruby", "--disable-gems", "-e", 'trap("TERM", "IGNORE"); puts "deaf"; $stdout.flush; sleep', out: writer)
+        .tap { reader.gets && supervisor.stop }
+    end
+    Timeout.timeout(20) { supervisor.run }
+    expect(said).to eq(["Deaf did not end when it was told to: it is ended."])
+  end
+
   it "starts a child that fell again, says so, and leaves the others alone" do
     starts = Hash.new(0)
     supervisor.keep("Calm") { Process.spawn("sleep", "600").tap { starts["Calm"] += 1 } }

@@ -145,15 +145,10 @@ RSpec.describe "other users' answers under the worst requests" do
     third = WebProcess.new(TestServer.cluster).ready
     bay = Visitor.new([third.port]).sign_in("bay@merrow.example")
     requests = 4.times.map { Thread.new { bay.dup.call("POST", "/api/estimates", body) } }
-    sleep_until { File.read("/proc/#{third.pid}/stat").split[13].to_i > 150 }
+    Patience.until(60) { File.read("/proc/#{third.pid}/stat").split[13].to_i > 150 }
     started = clock
     third.kill("TERM")
     expect(clock - started).to be < 30
     requests.each(&:join)
-  end
-
-  def sleep_until
-    deadline = clock + 60
-    Thread.pass until yield || clock > deadline
   end
 end

@@ -18,7 +18,7 @@ RSpec.describe "the car on the Quote page", type: :feature do
     expect(page).to have_no_css("td", text: "Wiper arms and cowl tray")
     expect(total).not_to eq(with)
     accessible
-    sleep_free { vehicle("8-LIB-8M")["variants"] == { "tray" => "no" } }
+    expect(Patience.until { vehicle("8-LIB-8M")["variants"] == { "tray" => "no" } }).to be(true)
     open_page(made_quote("8-LIB-8M", [5]))
     expect(page).to have_css("[role=group][aria-label^='Is there a tray'] button[aria-pressed=true]", text: "no")
   ensure
@@ -73,15 +73,6 @@ RSpec.describe "the car on the Quote page", type: :feature do
       "/api/vehicles/#{vehicle("4-TRE-1M")["id"]}/history",
       { cylinders: {}, fitted: nil }
     )
-  end
-
-  # Until something elsewhere is so.
-  def sleep_free
-    deadline = Process.clock_gettime(Process::CLOCK_MONOTONIC) + 30
-    until (found = yield) || Process.clock_gettime(Process::CLOCK_MONOTONIC) > deadline
-      Thread.pass
-    end
-    expect(found).to be(true)
   end
 
   it "shows what earlier visits found at its cylinder, takes a new finding, and lets one be settled" do

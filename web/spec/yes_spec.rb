@@ -149,8 +149,8 @@ RSpec.describe "the yes", type: :feature do
         at = (Time.now.utc + n).strftime("%FT%T.000Z")
         { id: "b#{n}", at: at, kind: "out", plug: "plug-#{n}", outcome: "broken" }
       end
-    client.call(:post, "/api/jobs/#{job["id"]}/marks", { device: "tablet", marks: marks })
     sign_in
+    client.call(:post, "/api/jobs/#{job["id"]}/marks", { device: "tablet", marks: marks })
     row = find("section[aria-label='Stopped, above what was agreed'] li", text: plate)
     expect(row).to have_text("Plug 1, plug 2")
     accessible

@@ -25,12 +25,13 @@ module NimbleServer
         Thread.current[KEY] = before
       end
 
-      # Works jobs off, one after another, for ever; a database that was away is found again.
+      # Works jobs off, one after another, until the process is told to end; a database that was away is found again.
       # @param db [Sequel::Database]
       # @param url [String] of the same database
       # @param queue [String] those of this queue
       def work(db, url, queue: Que.default_queue)
         self.working_on = db
+        end_at_once
         loop do
           Que::Locker.new(connection_url: url, queues: [queue], worker_priorities: [nil], poll_interval: 5)
           sleep
@@ -38,6 +39,12 @@ module NimbleServer
           sleep 1
         end
       end
+
+      private
+
+      # Nothing is held here that is not in the database, and what is under way there is taken back with its connection.
+      # A thread of que's that is ended in good order asks the database once more, and may wait for it for ever.
+      def end_at_once = %w[INT TERM].each { |signal| trap(signal) { exit!(0) } }
     end
   end
 end

@@ -3,6 +3,7 @@
 require "net/http"
 require "tmpdir"
 require_relative "../../../bin/support/cluster"
+require_relative "patience"
 
 # What bin/start runs once everything is installed, in a folder of its own: the whole program as its users start it.
 class Started
@@ -40,14 +41,7 @@ class Started
     false
   end
 
-  # Waits as long as a slow machine may take.
-  def wait_until(seconds = 120)
-    deadline = Process.clock_gettime(Process::CLOCK_MONOTONIC) + seconds
-    until (found = yield) || Process.clock_gettime(Process::CLOCK_MONOTONIC) > deadline
-      Thread.pass
-    end
-    found
-  end
+  def wait_until(...) = Patience.until(...)
 
   # Ends it and takes its folder away.
   def close
@@ -55,10 +49,15 @@ class Started
     FileUtils.rm_rf(@data)
   end
 
+  # @raise [RuntimeError] where it does not end, with what still runs
   def stop(signal)
     Process.kill(signal, @pid)
-    Process.wait(@pid)
-  rescue SystemCallError
+    return if wait_until { Process.wait(@pid, Process::WNOHANG) }
+
+    left = `ps -o pid,ppid,etimes,stat,wchan:24,args -e`.lines.grep(/#{@pid}|#{@data}/).join
+    Process.kill("KILL", @pid)
+    raise "bin/start did not end. It said:\n#{output}\nWhat still runs:\n#{left}"
+  rescue Errno::ESRCH, Errno::ECHILD
     nil
   end
 end

@@ -3,6 +3,7 @@
 require "rack/test"
 require_relative "../../../bin/support/cluster"
 require_relative "../../lib/nimble_server"
+require_relative "patience"
 
 ENV["SESSION_SECRET"] ||= "only-for-tests-" * 8
 ENV["SIGN_INS_PER_MINUTE"] = "100000"

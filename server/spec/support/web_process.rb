@@ -57,9 +57,7 @@ class WebProcess
 
   # @return [WebProcess] once it answers
   def ready
-    deadline = Process.clock_gettime(Process::CLOCK_MONOTONIC) + 120
-    Thread.pass until up? || Process.clock_gettime(Process::CLOCK_MONOTONIC) > deadline
-    raise "the web process at #{@port} does not answer" unless up?
+    Patience.until { up? } or raise "the web process at #{@port} does not answer"
 
     self
   end
@@ -119,7 +117,7 @@ class Visitor
       return answer if answer && answer.status < 500 && answer.status != 429
 
       @turn += 1
-      Thread.pass
+      sleep Patience::PAUSE
     end
   end
 

@@ -3,6 +3,7 @@ import { api, Away, type HandedIn, type JobCard, type Mark, Refused, type Sessio
 import { device, deviceName } from "./cardStore";
 import { sendPictures } from "./sendPictures";
 import { signedAnew } from "./signedAnew";
+import { oneAtATime } from "../shared/oneAtATime";
 import { kept as after, type Happened, type Kept, stateOf } from "./offlineQueue";
 
 const AGAIN_AFTER = 5_000;
@@ -23,7 +24,6 @@ export function useCard(job: string, session: Session) {
   const now = useRef<Kept | null>(null);
   const pictures = useRef<Record<string, string>>({});
   const [unsent, setUnsent] = useState(0);
-  const busy = useRef(false);
 
   const keepHere = useCallback(
     (next: Kept) => {
@@ -44,9 +44,7 @@ export function useCard(job: string, session: Session) {
     [keepHere],
   );
 
-  const handIn = useCallback(async () => {
-    if (busy.current) return;
-    busy.current = true;
+  const handInOnce = useCallback(async () => {
     try {
       await sendPictures(job, pictures.current, () => {
         setUnsent(Object.keys(pictures.current).length);
@@ -65,10 +63,10 @@ export function useCard(job: string, session: Session) {
       setAway(error instanceof Away);
       setSignedOut(error instanceof Refused && error.status === 401);
       if (error instanceof Refused && !now.current) setProblem(error);
-    } finally {
-      busy.current = false;
     }
   }, [job, happened, keepHere]);
+  const [inTurn] = useState(oneAtATime);
+  const handIn = useCallback(() => inTurn(handInOnce), [inTurn, handInOnce]);
 
   useEffect(() => {
     let closed = false;

@@ -1,5 +1,6 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { useEffect } from "react";
+import { askAnew } from "./askAnew";
 
 /** What is asked for anew when the shop's quotes, offers or jobs have changed. */
 const TOUCHED: Record<string, string[]> = {
@@ -14,7 +15,7 @@ export function useLive(): void {
   const queries = useQueryClient();
   useEffect(() => {
     const source = new EventSource("/api/events");
-    const ask = (keys: string[]) => keys.forEach((key) => void queries.invalidateQueries({ queryKey: [key] }));
+    const ask = (keys: string[]) => void askAnew(queries, keys);
     source.addEventListener("changed", (event: MessageEvent<string>) => ask(TOUCHED[event.data] ?? []));
     // What happened while nobody listened is not told again: neither between the first look and this, nor in a gap.
     source.addEventListener("listening", () => Object.values(TOUCHED).forEach(ask));
