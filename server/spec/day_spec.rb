@@ -41,15 +41,15 @@ RSpec.describe NimbleServer::Features::Day do
     allow_any_instance_of(NimbleServer::Shop).to receive(:now) { @now }
   end
 
-  def quote(cylinders: [5], plate: "4-TRE-1M")
+  def quote(cylinders: [5], plate: "4-TRE-1M", works: %w[plug coil])
     page = @advisor.start_quote(plate)
-    @advisor.choose(page, cylinders)
+    @advisor.choose(page, cylinders, works: works)
     page["quote"]["id"]
   end
 
   def board = @advisor.call(:get, "/api/day").last
   def on_board(quote_id) = board["jobs"].find { |row| row["quote_id"] == quote_id }
-  def offers(id, wanted: nil) = @advisor.call(:get, "/api/quotes/#{id}/when#{"?wanted=#{wanted}" if wanted}").last
+  def offers(id, **asked) = @advisor.call(:get, "/api/quotes/#{id}/when?#{URI.encode_www_form(asked)}").last
 
   # Takes the first time that is offered.
   def take(id, promise: true)
@@ -232,5 +232,79 @@ RSpec.describe NimbleServer::Features::Day do
     expect(chances.first).to be > 0.5
     expect(offers(quote, wanted: day(-1, "12:00"))["error"]["details"].first["path"]).to eq("/ask/wanted")
     expect(@advisor.call(:get, "/api/quotes/#{quote}/when?wanted=soon").first).to eq(422)
+  end
+
+  it "begins nothing before its parts are there, and says from when" do
+    id = quote
+    soon = offers(id)["offers"].first
+    parts = day(0, "14:00")
+    page = offers(id, parts_at: parts)
+    late = page["offers"].first
+    expect(late["drop_off"]).to eq(soon["drop_off"])
+    expect(late["ready"]).to be > parts
+    expect(soon["ready"]).to be < parts
+    given = {
+      quote_id: id,
+      version: page["version"],
+      arrives: late["drop_off"],
+      parts_at: parts,
+      promise: late["ready"]
+    }
+    expect(@advisor.call(:post, "/api/bookings", given.merge(late.slice("person", "place"), chance: 0.8)).first).to eq(
+      201
+    )
+    expect(on_board(id)).to include("parts_at" => parts)
+    expect(on_board(id)["course"].first["from"]).to be >= (14 - 7) * 60 - 50
+    expect(offers(id)["booking"]).to include("parts_at" => parts)
+    refused = offers(quote, parts_at: "soon")["error"]
+    expect(refused["details"].first["path"]).to eq("/parts_at")
+  end
+
+  it "lays a job that needs a bay's equipment into a bay that has it, and asks no bay for what is carried about" do
+    calendar = @owner.call(:get, "/api/calendar").last
+    technicians = calendar["everybody"].first(2).map { |row| { id: row["id"], works: true, hours: nil, lunch: nil } }
+    bays = [{ id: "1", equipment: [] }, { id: "2", equipment: ["two-post-lift"] }]
+    kept = { revision: calendar["revision"], bays: bays, people: technicians, away: [], closed: [] }
+    expect(@owner.call(:put, "/api/calendar", kept).first).to eq(200)
+    lifted, plain = [quote(plate: "8-BUS-3M", cylinders: [1]), quote].each { |id| take(id) }
+    work = @db[:bookings].where(ended_at: nil).to_hash(:quote_id, :work).transform_values { |one| one["equipment"] }
+    expect(work[lifted]).to include("two-post-lift")
+    expect(work[plain]).not_to include("two-post-lift")
+    bays_of = ->(id) { on_board(id)["course"].filter_map { |stretch| stretch["bay"] }.uniq }
+    expect(bays_of.call(lifted)).to eq(["2"])
+    expect(bays_of.call(plain)).to eq(["1"])
+    none = kept.merge(revision: calendar["revision"] + 1, bays: [{ id: "1", equipment: [] }])
+    @owner.call(:put, "/api/calendar", none)
+    expect(bays_of.call(lifted)).to eq(["1"])
+  end
+
+  describe "the nights in which the clocks are changed" do
+    # The next night in which the shop's clock goes forward, and the next in which it goes back.
+    def nights
+      zone = NimbleServer::Shop.new(@db, @db[:accounts].where(email: "owner@merrow.example").get(:shop_id)).profile
+      changes = TZInfo::Timezone.get(zone[:time_zone]).transitions_up_to(Time.now + (400 * 86_400), Time.now)
+      changes.first(2).map { |change| change.local_end_at.to_time.strftime("%F").then { |text| Date.iso8601(text) } }
+    end
+
+    it "leave every promise on the shop's wall where it was, and the hours before it as they are worked" do
+      expect(nights.size).to eq(2)
+      nights.each do |sunday|
+        at("#{sunday - 1}T16:00")
+        monday = (sunday + 1).iso8601
+        id = quote
+        version = offers(id)["version"]
+        worker = offers(id)["offers"].first["person"]
+        given = { quote_id: id, version: version, person: worker, place: 0, arrives: "#{monday}T08:00" }
+        @advisor.call(:post, "/api/bookings", given.merge(promise: "#{monday}T11:15", chance: 0.8))
+        before = on_board(id)
+        at("#{monday}T08:00")
+        agree(id)
+        after = on_board(id)
+        expect(board["now"]).to eq("#{monday}T08:00")
+        expect(after.values_at("arrives", "promise", "ready")).to eq(before.values_at("arrives", "promise", "ready"))
+        expect(after["chance"]).to be_within(1e-9).of(before["chance"])
+        @db[:bookings].where(ended_at: nil).update(ended_at: Time.now)
+      end
+    end
   end
 end

@@ -282,8 +282,8 @@ export const api = {
   day: () => unwrap(client.GET("/api/day")),
   dayMove: () => unwrap(client.GET("/api/day/move")),
   previewMove: (body: Schemas["PreviewMove"]) => unwrap(client.POST("/api/day/preview", { body })),
-  when: (quote: string, wanted?: string) =>
-    unwrap(client.GET("/api/quotes/{id}/when", { params: { path: { id: quote }, query: wanted ? { wanted } : {} } })),
+  when: (quote: string, query: { wanted?: string; parts_at?: string }) =>
+    unwrap(client.GET("/api/quotes/{id}/when", { params: { path: { id: quote }, query } })),
   bookTime: (body: Schemas["BookTime"], key: string) =>
     unwrap(client.POST("/api/bookings", { params: { header: { "Idempotency-Key": key } }, body })),
   moveTime: (id: string, body: Schemas["MoveTime"]) =>

@@ -25,12 +25,19 @@ const Times = styled.ol`
 
 type Offered = WhenPage["offers"][number];
 
+interface Asking {
+  /** By when the customer wants it. */
+  wanted?: string;
+  /** From when the parts are there. */
+  parts_at?: string;
+}
+
 /** When a quote's work can be, asked for beside everything else: the total never waits for it. */
-export function useWhen(quote: string, of: unknown, wanted: string | null = null, isReady = true) {
+export function useWhen(quote: string, of: unknown, asked: Asking = {}, isReady = true) {
   return useQuery({
     enabled: isReady,
-    queryKey: ["when", quote, of, wanted],
-    queryFn: () => api.when(quote, wanted ?? undefined),
+    queryKey: ["when", quote, of, asked],
+    queryFn: () => api.when(quote, asked),
     placeholderData: (before) => before,
     staleTime: 30_000,
     retry: false,
@@ -91,7 +98,8 @@ export function WhenDialog({ quote, of, writes, onClose }: Props) {
   const { format } = useSession();
   const queries = useQueryClient();
   const [wanted, setWanted] = useState<string | null>(null);
-  const page = useWhen(quote, of, wanted);
+  const [partsAt, setPartsAt] = useState<string | null>(null);
+  const page = useWhen(quote, of, { wanted: wanted ?? undefined, parts_at: partsAt ?? undefined });
   const again = () => {
     void queries.invalidateQueries({ queryKey: ["when"] });
     void queries.invalidateQueries({ queryKey: ["day"] });
@@ -106,6 +114,7 @@ export function WhenDialog({ quote, of, writes, onClose }: Props) {
           place: offer.place ?? 0,
           arrives: offer.drop_off,
           arrival: offer.arrival,
+          parts_at: partsAt,
           promise: offer.ready,
           chance: offer.chance ?? share,
         },
@@ -135,6 +144,7 @@ export function WhenDialog({ quote, of, writes, onClose }: Props) {
             <Small>
               {data.people[data.booking.person] ?? "Nobody yet"}
               {data.booking.chance !== null && ` · holds ${of100(data.booking.chance)} times in 100`}
+              {data.booking.parts_at && ` · parts from ${say(data.booking.parts_at)}`}
               {data.booking.hold_until && ` · held until ${format.lately(data.booking.hold_until)}, firm with the yes`}
             </Small>
           </p>
@@ -160,6 +170,12 @@ export function WhenDialog({ quote, of, writes, onClose }: Props) {
             value={wanted}
             onMoment={setWanted}
             help="How sure that is for each time it may be brought. Empty: as soon as can be."
+          />
+          <MomentBox
+            label="Parts here from"
+            value={partsAt}
+            onMoment={setPartsAt}
+            help="Nothing is begun before. Empty: they are here."
           />
           <Times aria-busy={page.isFetching}>
             {data.offers.map((offer) => (

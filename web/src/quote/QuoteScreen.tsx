@@ -131,7 +131,7 @@ export function QuoteScreen({ page }: { page: QuotePage }) {
   const [timing, setTiming] = useState(() => query.has("when"));
   const seeTimes = useCallback(() => setTiming(true), []);
   const settled = useSettled(copy.figured, 1_200);
-  const times = useWhen(page.quote.id, settled, null, Boolean(sheet.estimate) && !stale && settled === copy.figured);
+  const times = useWhen(page.quote.id, settled, {}, Boolean(sheet.estimate) && !stale && settled === copy.figured);
   const cooling = sheet.cooling_minutes;
   const when = useMemo(
     () => times.data && <WhenLine page={times.data} cooling={cooling} onAsk={seeTimes} />,

@@ -134,6 +134,7 @@ module NimbleServer
               "number" => booking[:number],
               "arrives" => booking[:arrives],
               "parts_at" => booking[:parts_at],
+              "equipment" => calendar.asked_of_a_bay(work.fetch("equipment", [])),
               "promise" => promised(booking)
             )
           Entry.new(

@@ -162,6 +162,7 @@ module NimbleServer
           "id" => text,
           "person" => whole,
           "arrives" => text,
+          "parts_at" => maybe.call(text),
           "promise" => maybe.call(text),
           "hold_until" => maybe.call(text),
           "chance" => maybe.call(number),
@@ -249,7 +250,7 @@ module NimbleServer
                   "When a quote's work can be",
                   "WhenPage",
                   path: ["id"],
-                  query: ["wanted"],
+                  query: %w[wanted parts_at],
                   refused: %w[404 409 422]
                 )
             },

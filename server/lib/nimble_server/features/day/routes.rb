@@ -23,7 +23,8 @@ module NimbleServer
 
           app.api(:get, "/api/quotes/:id/when", role: :technician, beside: "papers") do
             quote = shop[:quotes].where(id: uuid(params["id"], "quote")).first or raise Refusal.not_found("quote")
-            WhenOffers.new(shop).of(quote, wanted: Routes.instant(params["wanted"]))
+            asked = %w[wanted parts_at].to_h { |name| [name.to_sym, Routes.instant(name, params[name])] }
+            WhenOffers.new(shop).of(quote, **asked)
           end
         end
 
@@ -58,8 +59,9 @@ module NimbleServer
           app.api(:put, "/api/calendar", role: :owner, body: "KeepCalendar") { Calendar.new(shop).keep(body_json) }
         end
 
+        # @param name [String] of the parameter
         # @raise [Refusal] 422 for what is no local instant
-        def self.instant(text)
+        def self.instant(name, text)
           return nil if text.to_s.empty?
           return text if text.match?(NimbleLedger::WallClock::INSTANT) && NimbleLedger::WallClock.date(text)
 
@@ -67,7 +69,7 @@ module NimbleServer
                   422,
                   "no_instant",
                   "This is no day and time: write it like 2026-11-24T17:30.",
-                  details: [{ "path" => "/wanted", "message" => "is no day and time" }]
+                  details: [{ "path" => "/#{name}", "message" => "is no day and time" }]
                 )
         end
       end

@@ -19,8 +19,9 @@ module NimbleServer
 
         # @param quote [Hash] row
         # @param wanted [String, nil] local instant of the pick-up
+        # @param parts_at [String, nil] local instant from which the parts are there; nil: they are
         # @return [Hash] see the contract, WhenPage
-        def of(quote, wanted: nil)
+        def of(quote, wanted: nil, parts_at: nil)
           booking = @board.bookings.find { |row| row[:quote_id] == quote[:id] }
           job = Offers::AgreedJobs.in_hand(@shop[:jobs]).where(quote_id: quote[:id]).first
           arrival = arrival(quote)
@@ -31,7 +32,7 @@ module NimbleServer
             "share" => @board.house["promise_share"],
             "arrival" => arrival,
             "booking" => booking && standing(booking),
-            "offers" => work ? offers(work, arrival, wanted) : [],
+            "offers" => work ? offers(asked(work, parts_at), arrival, wanted) : [],
             "people" => names
           }
         end
@@ -52,6 +53,7 @@ module NimbleServer
             "id" => booking[:id],
             "person" => booking[:person_id],
             "arrives" => booking[:arrives],
+            "parts_at" => booking[:parts_at],
             "promise" => @board.promises[booking[:id]]&.fetch(:pick_up),
             "hold_until" => booking[:hold_until]&.iso8601,
             "chance" => row && row["chance"],
@@ -59,8 +61,18 @@ module NimbleServer
           }
         end
 
-        def offers(work, arrival, wanted)
-          asked = { "id" => "asked", "number" => free_number, **work.slice("segments", "time") }
+        # The job in hand, as a board takes it.
+        def asked(work, parts_at)
+          {
+            "id" => "asked",
+            "number" => free_number,
+            "parts_at" => parts_at,
+            "equipment" => @board.calendar.asked_of_a_bay(work["equipment"]),
+            **work.slice("segments", "time")
+          }.compact
+        end
+
+        def offers(asked, arrival, wanted)
           found = request(asked, drop_offs, wanted)
           found.map { |row| offer(row, arrival) }
         end

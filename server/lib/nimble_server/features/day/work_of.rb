@@ -26,6 +26,7 @@ module NimbleServer
             "title" => title,
             "segments" => segments,
             "time" => NimbleLedger::Day::WorkTime.of(work).rows,
+            "equipment" => plan.equipment,
             "descent" => NimbleLedger::Quote::Sheet.descent(plan)
           }
         end
