@@ -289,6 +289,11 @@ module NimbleLedger
               60,
               Shape.number(max: 10_000, unit: "minutes"),
               "A customer whose time will not hold is called so long before it"
+      {
+        "remind_day_before" => [true, "A customer is reminded the day before by a message"],
+        "tell_ready" => [true, "A customer is told by a message when the car is ready"],
+        "tell_late" => [false, "A customer is told by a message when another time is promised"]
+      }.each { |name, (shipped, says)| declare "slots", name, shipped, Shape.boolean, says }
       declare "slots", "hold_hours", 24, Shape.number(max: 336, above: 0, unit: "hours"), "A time is held before a yes"
       declare "slots",
               "cool_minutes",

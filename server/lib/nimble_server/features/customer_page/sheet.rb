@@ -136,6 +136,9 @@ module NimbleServer
           @told_of_job = job && Jobs::HandOverWords.new(@shop, job, @texts)
         end
 
+        # @return [TimeWords]
+        def times = @times ||= TimeWords.new(@shop, offer, wording, told)
+
         # What happened, where the offer asks how to go on after trouble.
         # @return [Stopped, nil]
         def stopped

@@ -21,6 +21,7 @@ module NimbleServer
             id = insert(board, quote, given)
             arrange(board, id, given["person"], given["place"])
             promised(id, given["promise"], given["chance"]) if given["promise"]
+            time_given(id)
             id
           end
         end
@@ -38,6 +39,7 @@ module NimbleServer
             if given.key?("promise") && given["promise"] != Promises.of(@shop, [id])[id]&.fetch(:pick_up)
               promised(id, given["promise"], given["chance"])
             end
+            time_given(id) if given["arrives"] && given["arrives"] != row[:arrives]
             id
           end
         end
@@ -55,7 +57,12 @@ module NimbleServer
         # A yes makes firm what was only held.
         def agreed(quote_id)
           held = @shop[:bookings].where(quote_id: quote_id, ended_at: nil).exclude(hold_until: nil)
-          Live.tell(@shop, "day") if held.update(hold_until: nil).positive?
+          ids = held.select_map(:id)
+          return if ids.empty?
+
+          held.update(hold_until: nil)
+          ids.each { |id| time_given(id) }
+          Live.tell(@shop, "day")
         end
 
         # What was said to a customer whose promise sinks: the row on the Counter is settled until it moves again.
@@ -163,7 +170,17 @@ module NimbleServer
           serial = (@shop[:promises].where(booking_id: id).max(:serial) || 0) + 1
           @shop.insert(:promises, booking_id: id, serial: serial, pick_up: promise, chance: per_cent)
           @shop[:bookings].where(id: id).update(called: nil)
-          note("promised", standing(id), { "promise" => promise.to_s, "per_cent" => per_cent.to_i })
+          row = standing(id)
+          note("promised", row, { "promise" => promise.to_s, "per_cent" => per_cent.to_i })
+          Feature.publish(:promised, @shop, quote_id: row[:quote_id], serial: serial)
+        end
+
+        # Told of once it is firm.
+        def time_given(id)
+          row = standing(id)
+          return if row[:hold_until]
+
+          Feature.publish(:time_given, @shop, quote_id: row[:quote_id], arrives: row[:arrives])
         end
 
         def note(act, row, detail)

@@ -7,6 +7,7 @@ module NimbleServer
       Feature =
         NimbleServer::Feature.define(:day) do
           depends :house_rules, :jobs, :offers, :quotes, :record, :vehicles
+          publishes :time_given, :promised
           on(:agreed) { |shop, offer:, **| BookingDesk.new(shop).agreed(offer.quote[:id]) }
           on(:time_asked) { |shop, quote_id:| Promises.booked(shop, quote_id) }
           routes { [Routes] }

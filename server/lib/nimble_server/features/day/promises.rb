@@ -5,15 +5,17 @@ module NimbleServer
     module Day
       # What was promised to customers: the newest of a booking is in force, those before it stay where they are.
       module Promises
-        # What a customer is told of a quote's time: local instants; pick_up nil where nothing is promised.
-        Booked = Struct.new(:arrives, :pick_up)
+        # What a customer is told of a quote's time: local instants, pick_up nil where nothing is promised, and since when
+        # that stands.
+        Booked = Struct.new(:arrives, :pick_up, :since)
 
         # @return [Booked, nil]
         def self.booked(shop, quote_id)
           row = shop[:bookings].where(quote_id: quote_id, ended_at: nil).first or return nil
           return nil if row[:hold_until] && row[:hold_until] <= shop.now
 
-          Booked.new(row[:arrives], of(shop, [row[:id]])[row[:id]]&.fetch(:pick_up))
+          promise = of(shop, [row[:id]])[row[:id]] || {}
+          Booked.new(row[:arrives], promise[:pick_up], promise[:created_at] || row[:created_at])
         end
 
         # @param bookings [Array<String>] ids

@@ -7,7 +7,7 @@ module NimbleServer
       Feature =
         NimbleServer::Feature.define(:jobs) do
           depends :house_rules, :offers, :quotes, :record, :vehicles
-          publishes :handed_over, :card_shown
+          publishes :handed_over, :card_shown, :finished
           on(:agreed) { |shop, **agreed| Opening.new(shop).from_yes(**agreed) }
           on(:striking) { |shop, **struck| Opening.new(shop).refuse_strike(**struck) }
           on(:struck) { |shop, **struck| CallingOff.new(shop).after_strike(**struck) }

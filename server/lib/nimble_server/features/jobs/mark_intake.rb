@@ -45,6 +45,9 @@ module NimbleServer
         # @return [Array<NimbleLedger::Card::Event>] that there are now, undone ones among them
         def marks = @marks.values
 
+        # @return [Boolean] whether the card is finished by what was taken
+        def finishes? = @fresh.any? { |event| event.kind == "finished" } && !fold.state["finished_at"].nil?
+
         # @return [NimbleLedger::Card::Fold] by the marks there are now
         def fold = @fold ||= NimbleLedger::Card::Fold.new(marks)
 

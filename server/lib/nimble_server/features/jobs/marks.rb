@@ -31,6 +31,7 @@ module NimbleServer
             intake = MarkIntake.new(@shop, card, of(card.job))
             given.each_with_index { |mark, i| intake.take(mark, path: "/marks/#{i}") }
             intake.store(device)
+            Feature.publish(:finished, @shop, quote_id: card.job[:quote_id]) if intake.finishes?
             Live.tell(@shop, "jobs")
             intake
           end

@@ -31,6 +31,16 @@ module NimbleServer
         def taken_back(kind, reason) =
           Outbox::LinkPlace.compose(@texts.say("message.#{kind}"), values.merge("reason" => reason))
 
+        # What a customer is told of their time, with the place of the link in it.
+        # @param kind ["reminder", "reminder_open", "ready", "late", "late_open"]
+        # @param arrives [String, nil] local instant, as ready
+        def of_time(kind, arrives:, ready:)
+          told = { "bring" => arrives, "ready" => ready }.compact.transform_values { |at| money.moment(at) }
+          Outbox::LinkPlace.compose(@texts.say("message.time.#{kind}"), values.merge(told))
+        end
+
+        def time_subject = @texts.say("message.time.subject", shop: @shop.profile[:name])
+
         # What is read out, scope by scope: sentences in order.
         # @return [Array<Array<String>>]
         def spoken = @scopes.map(&:spoken)

@@ -12,11 +12,12 @@ module NimbleServer
         end
 
         # @param offer [Offers::Offer]
-        # @param kind ["offer", "struck", "called-off"]
+        # @param kind ["offer", "struck", "called-off", "reminder", "ready", "late"]
+        # @param nth [Integer] which of its kind
         # @return [Boolean] whether it was not there before
-        def put(offer, kind:, subject:, body:)
+        def put(offer, kind:, subject:, body:, nth: 0)
           made =
-            @shop.db[:messages].insert_conflict(target: %i[shop_id offer_id channel address kind]).insert(
+            @shop.db[:messages].insert_conflict(target: %i[shop_id offer_id channel address kind nth]).insert(
               shop_id: @shop.id,
               id: SecureRandom.uuid,
               created_by: @shop.actor.account_id,
@@ -25,6 +26,7 @@ module NimbleServer
               channel: offer.row[:channel],
               address: offer.row[:address],
               kind: kind,
+              nth: nth,
               subject: subject,
               body: body,
               next_try_at: @shop.now,

@@ -216,6 +216,7 @@ module NimbleServer
           },
           messages: {
             kind: "which of the letters about an offer it is; its words are witnessed",
+            nth: "which of its kind it is; its words are witnessed",
             state: "how far the carrier has come",
             tries: "how far the carrier has come",
             problem: "how far the carrier has come",
