@@ -53,9 +53,9 @@ RSpec.describe "bin/start" do
     end
     text, code = verify.call
     expect([text, code]).to match([/Merrow Quay Garage: holds \(43 entries, 9 saved revisions, head 43 \h{12}\)/, 0])
-    head = text[/head (40 \h{12})/, 1].split
+    head = text[/head (43 \h{12})/, 1].split
     expect(verify.call("--has", *head)).to match([include("stands in the record of Merrow Quay Garage"), 0])
-    expect(verify.call("--has", "40", "0" * 12)).to match([include("No record here has"), 1])
+    expect(verify.call("--has", "43", "0" * 12)).to match([include("No record here has"), 1])
     expect(verify.call("--has", "six", "now")).to match([include("Usage: bin/verify"), 1])
     expect(@start.up?).to be(true)
   end
