@@ -27,7 +27,9 @@ gem "sequel_pg"
 gem "csv"
 gem "erubi"
 gem "highs", "~> 0.2.6", require: false # loaded when an order is computed (core parts/)
+gem "holidays"
 gem "i18n"
+gem "icalendar"
 gem "json", "~> 2.10" # multi_json (openapi_first) does not know json 3
 gem "mail"
 gem "openapi_first", "~> 1.4" # its later majors need Ruby 3.2

@@ -3,15 +3,20 @@
 require_relative "../core/lib/nimble_ledger"
 require_relative "answers"
 
-# Contracts that stand with their feature.
-Dir[File.expand_path("../server/lib/nimble_server/features/*/contract.rb", __dir__)].sort.each { |path| require path }
-
 # The open formats and the API contract, printed from the declarations the program itself checks with. Requests are
 # the core's own shapes; answers are declared in answers.rb. `bin/formats` writes the files beside this one, and a test
 # fails when they are out of date.
 module Contract
   Shape = NimbleLedger::Shape
   TITLE = "Nimble Ledger"
+
+  # Contracts that stand with their feature: REQUESTS, ANSWERS and paths of each.
+  OF_FEATURES =
+    Dir[File.expand_path("../server/lib/nimble_server/features/*/contract.rb", __dir__)].sort.map do |path|
+      require path
+      feature = File.basename(File.dirname(path)).split("_").map(&:capitalize).join
+      NimbleServer::Features.const_get(feature)::Contract
+    end
 
   new_vehicle =
     Shape.object(
@@ -417,10 +422,10 @@ module Contract
       Shape.object(required: { "password" => Shape.string(max: 200), "new-password" => Shape.string(max: 200) }),
     "SignOut" => Shape.object(optional: { "global_logout" => Shape.boolean }),
     "SignIn" => Shape.object(required: { "email" => Shape.string(max: 200), "password" => Shape.string(max: 200) })
-  }.merge(NimbleServer::Features::Day::Contract::REQUESTS).freeze
+  }.merge(*OF_FEATURES.map { |one| one::REQUESTS }).freeze
 
   # @return [Hash{String=>Shape}] all that is answered, by name
-  def self.answers = Answers::SCHEMAS.merge(NimbleServer::Features::Day::Contract::ANSWERS)
+  def self.answers = Answers::SCHEMAS.merge(*OF_FEATURES.map { |one| one::ANSWERS })
 
   module_function
 
@@ -470,7 +475,7 @@ module Contract
 
   def ref(name) = { "$ref" => "#/components/schemas/#{name}" }
 
-  def paths = ground_paths.merge(yes_paths, bay_paths, NimbleServer::Features::Day::Contract.paths(method(:operation)))
+  def paths = ground_paths.merge(yes_paths, bay_paths, *OF_FEATURES.map { |one| one.paths(method(:operation)) })
 
   def ground_paths
     {

@@ -413,6 +413,27 @@ RSpec.describe "who may see what" do
     "GET /api/calendar" => {
       other: :own
     },
+    "GET /api/calendar/holidays" => {
+      other: :own
+    },
+    "POST /api/calendar/import" => {
+      body: {
+        text: "BEGIN:VCALENDAR\r\nEND:VCALENDAR\r\n"
+      },
+      other: :own
+    },
+    "GET /api/calendar/feeds" => {
+      other: :own
+    },
+    "POST /api/calendar/feeds" => {
+      body: {
+        person: nil
+      },
+      other: :own
+    },
+    "DELETE /api/calendar/feeds/:id" => {
+      other: 404
+    },
     "PUT /api/calendar" => {
       body: {
         revision: 0,
@@ -653,6 +674,11 @@ RSpec.describe "who may see what" do
     TestServer.db[:bookings].where(quote_id: @id, ended_at: nil).get(:id)
   end
 
+  def feed_id
+    @owner.call(:post, "/api/calendar/feeds", { person: nil })
+    @owner.call(:get, "/api/calendar/feeds").last["feeds"].first["id"]
+  end
+
   def vehicle_id = @page["vehicle"]["id"]
   def customer_id = @page["vehicle"]["customer_id"]
 
@@ -678,7 +704,8 @@ RSpec.describe "who may see what" do
       "vehicles" => vehicle_id,
       "customers" => customer_id,
       "people" => person_id(pattern),
-      "bookings" => (booking_id if pattern.include?("bookings"))
+      "bookings" => (booking_id if pattern.include?("bookings")),
+      "calendar" => (feed_id if pattern.include?("feeds/:id"))
     }
     id = known.fetch(pattern.split("/")[2], @id)
     path =

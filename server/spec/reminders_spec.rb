@@ -93,6 +93,11 @@ RSpec.describe NimbleServer::Features::Reminders do
     page = -> { Client.new(@app).tap { |one| one.get(URI(link).path) }.last_response.body }
     since = "stands since #{text.moment(day(0, "07:50"))}"
     expect(page.call).to include(text.moment(day(2, "08:00")), text.moment(day(2, "12:00")), since)
+    file = Client.new(@app).tap { |one| one.get("#{URI(link).path}/time.ics") }.last_response
+    event = Icalendar::Calendar.parse(file.body).first.events.first
+    times = [event.dtstart, event.dtend].map { |one| one.strftime("%Y-%m-%dT%H:%M") }
+    expect(times).to eq([day(2, "08:00"), day(2, "12:00")])
+    expect(page.call).to include("#{URI(link).path}/time.ics")
     at(day(2, "09:00"))
     expect(page.call).to include(text.moment(day(2, "12:00")))
     expect(page.call).not_to include(text.moment(day(2, "08:00")))

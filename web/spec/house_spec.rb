@@ -29,8 +29,9 @@ RSpec.describe "house figures", type: :feature do
     sign_in("owner@merrow.example")
     open_page(id)
     before = total
-    hours =
-      Client.as("owner@merrow.example").call(:get, "/api/quotes/#{id}").last["sheet"]["estimate"]["hours"]["quoted"]
+    estimate = -> { Client.as("owner@merrow.example").call(:get, "/api/quotes/#{id}").last["sheet"]["estimate"] }
+    line = ->(of, kind) { of["price"]["lines"].select { |one| one["kind"] == kind }.sum { |one| one["cents"] } }
+    first = estimate.call
     visit "/house"
     change("Labor rate per hour")
     accessible
@@ -45,8 +46,13 @@ RSpec.describe "house figures", type: :feature do
     expect(page).to have_no_css("[role=dialog]")
     expect(row("Labor rate per hour")).to have_text(/160\.00.*this shop's/m)
     open_page(id)
-    # so many hours at 15.00 more, and 6 % of that as shop supplies, to the cent that either rounds
-    expect(cents(total) - cents(before)).to be_within(1).of(hours * 1_500 * 1.06)
+    # so many hours at 15.00 more, and 6 % of that as shop supplies up to their most, to the cent that either rounds
+    now = estimate.call
+    labor, supplies = %w[labor supplies].map { |kind| line.call(now, kind) - line.call(first, kind) }
+    room = [3_500 - line.call(first, "supplies"), 0].max
+    expect(labor).to be_within(1).of(first["hours"]["quoted"] * 1_500)
+    expect(supplies).to be_within(1).of([labor * 0.06, room].min)
+    expect(cents(total) - cents(before)).to eq(labor + supplies)
     visit "/house"
     change("Labor rate per hour")
     click_button "As shipped"

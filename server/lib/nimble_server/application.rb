@@ -34,6 +34,7 @@ module NimbleServer
         use PlainBytes
         use Throttle, counters
         use Features::CustomerPage::PageRoutes, db: db, door: door, staff: staff, clock: clock
+        use Features::CalendarFiles::FeedPage, db: db, door: door, clock: clock
         use Pages
         use JsonBody, limit: JsonBody::STRANGERS, paths: JsonBody::OPEN
         use Rack::Session::Cookie, **sessions

@@ -13,6 +13,7 @@ export type DayJob = DayPage["jobs"][number];
 export type DayPreview = Schemas["DayPreview"];
 export type WhenPage = Schemas["WhenPage"];
 export type Calendar = Schemas["Calendar"];
+export type CalendarImport = Schemas["CalendarImport"];
 export type CarFile = Schemas["CarFile"];
 export type QuoteCard = Schemas["QuoteCard"];
 export type QuotePage = Schemas["QuotePage"];
@@ -293,6 +294,13 @@ export const api = {
   promiseCalled: (id: string, words: string) =>
     unwrap(client.POST("/api/bookings/{id}/called", { params: { path: { id } }, body: { words } })),
   calendar: () => unwrap(client.GET("/api/calendar")),
+  holidays: (region?: string) =>
+    unwrap(client.GET("/api/calendar/holidays", { params: { query: region ? { region } : {} } })),
+  readCalendar: (text: string) => unwrap(client.POST("/api/calendar/import", { body: { text } })),
+  calendarFeeds: () => unwrap(client.GET("/api/calendar/feeds")),
+  makeFeed: (person: number | null, key: string) =>
+    unwrap(client.POST("/api/calendar/feeds", { body: { person }, params: { header: { "Idempotency-Key": key } } })),
+  withdrawFeed: (id: string) => unwrap(client.DELETE("/api/calendar/feeds/{id}", { params: { path: { id } } })),
   keepCalendar: (body: Schemas["KeepCalendar"]) => unwrap(client.PUT("/api/calendar", { body })),
   callOff: (job: string, reason: string) =>
     unwrap(client.POST("/api/jobs/{id}/call-off", { params: { path: { id: job } }, body: { reason } })),

@@ -11,7 +11,11 @@ import { MomentBox } from "../shared/fields/MomentBox";
 import { TimeBox } from "../shared/fields/TimeBox";
 import { Loaded } from "../shared/Loaded";
 import { Asked, BookPage, Button, Heading, LoneLink, Notice, Small, Strong } from "../shared/parts";
-import { equipmentOf, kept, workerOf } from "./calendar";
+import { equipmentOf, equipmentText, kept, workerOf } from "./calendar";
+import { CalendarImport } from "./CalendarImport";
+import { CalendarLinks } from "./CalendarLinks";
+import { Row } from "./CalendarRow";
+import { HolidaysDialog } from "./Holidays";
 
 const Rooms = styled.div`
   display: grid;
@@ -19,18 +23,6 @@ const Rooms = styled.div`
   gap: 28px 44px;
   margin-top: 20px;
   align-items: start;
-`;
-const Row = styled.div`
-  display: flex;
-  flex-wrap: wrap;
-  gap: 8px 14px;
-  align-items: end;
-  border-bottom: 1px solid var(--rule);
-  padding: 10px 0;
-  .name {
-    flex: 1 1 140px;
-    align-self: center;
-  }
 `;
 
 /** Who works when, in which bays, and when the shop is closed: what every promised time rests on. */
@@ -56,6 +48,7 @@ function Rows({ page }: { page: Calendar }) {
     to: `${format.dayNow()}T17:00`,
     why: "",
   });
+  const [opened, setOpened] = useState<"holidays" | "file" | null>(null);
   const writes = account.role === "owner";
   const keep = useMutation({
     mutationFn: () => api.keepCalendar(kept(draft)),
@@ -213,8 +206,23 @@ function Rows({ page }: { page: Calendar }) {
               </Button>
             </Row>
           )}
+          {writes && (
+            <p style={{ marginTop: 10, display: "flex", flexWrap: "wrap", gap: 12 }}>
+              <Button onPress={() => setOpened("holidays")}>Holidays…</Button>
+              <Button onPress={() => setOpened("file")}>Read a calendar file…</Button>
+            </p>
+          )}
         </section>
+        {writes && <CalendarLinks people={page.everybody} />}
       </Rooms>
+      {opened === "holidays" && (
+        <HolidaysDialog
+          closed={draft.closed}
+          onClosed={(dates) => put({ closed: dates })}
+          onClose={() => setOpened(null)}
+        />
+      )}
+      {opened === "file" && <CalendarImport calendar={draft} onTake={put} onClose={() => setOpened(null)} />}
       {keep.error && (
         <Notice role="alert" style={{ marginTop: 16 }}>
           <p>{keep.error.message}</p>
@@ -238,7 +246,7 @@ function Rows({ page }: { page: Calendar }) {
 
 /** What stands in a bay, by commas: as it is typed until it is left. */
 function Equipment({ value, onChange }: { value: string[]; onChange: (value: string[]) => void }) {
-  const [text, setText] = useState(value.join(", "));
+  const [text, setText] = useState(equipmentText(value));
   return (
     <Field
       label="Equipment in it"

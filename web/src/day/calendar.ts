@@ -1,4 +1,4 @@
-import type { Calendar } from "../api/client";
+import type { Calendar, CalendarImport } from "../api/client";
 
 type Worker = Calendar["people"][number];
 
@@ -15,9 +15,41 @@ export const kept = ({ revision, bays, people, away, closed }: Calendar) => ({
   closed: [...closed].sort(),
 });
 
-/** "Two-post lift, crane" as ids. */
+type Event = CalendarImport["events"][number];
+
+/** Whole days of a file, each day once. */
+export function daysOf(events: Event[]): string[] {
+  const days = events
+    .filter((event) => event.whole_days)
+    .flatMap((event) => {
+      const dates: string[] = [];
+      const end = event.to.slice(0, 10);
+      for (let date = event.from.slice(0, 10); date < end && dates.length < 366; date = dayAfter(date))
+        dates.push(date);
+      return dates;
+    });
+  return [...new Set(days)].sort();
+}
+
+const dayAfter = (date: string) => new Date(Date.parse(`${date}T12:00:00Z`) + 86_400_000).toISOString().slice(0, 10);
+
+/** Times of a file as somebody's absences. */
+export const absencesOf = (events: Event[], person: number): Calendar["away"] =>
+  events.map(({ from, to, what }) => ({ person, from, to, why: what }));
+
+/** "gb_sct" as "United Kingdom, SCT", in the shop's language. */
+export function regionName(id: string, locale: string): string {
+  const [country = id, part] = id.split("_");
+  const name = new Intl.DisplayNames([locale], { type: "region", fallback: "code" }).of(country.toUpperCase());
+  return [name ?? country, part?.toUpperCase()].filter(Boolean).join(", ");
+}
+
+/** Ids as they are typed: "two post lift, crane". */
+export const equipmentText = (ids: string[]) => ids.map((id) => id.replaceAll("-", " ")).join(", ");
+
+/** "Two-post lift, crane" as the ids engines ask for. */
 export const equipmentOf = (text: string) =>
   text
     .split(",")
-    .map((one) => one.trim())
+    .map((one) => one.trim().toLowerCase().replace(/\s+/g, "-"))
     .filter((one) => one !== "");

@@ -32,7 +32,7 @@ module NimbleServer
     end
     LINK_VISITS = ->(_request) { Integer(ENV.fetch("LINK_VISITS_PER_MINUTE", "60")) }
     Rack::Attack.throttle("links by address", limit: LINK_VISITS, period: 60) do |request|
-      request.env["REMOTE_ADDR"] if request.path.start_with?("/y/")
+      request.env["REMOTE_ADDR"] if request.path.start_with?("/y/", "/calendar/")
     end
     Rack::Attack.throttled_responder = ->(request) do
       next Features::CustomerPage::PageRoutes.busy(request.env) if request.path.start_with?("/y/")

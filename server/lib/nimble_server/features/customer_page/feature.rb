@@ -5,7 +5,9 @@ module NimbleServer
     module CustomerPage
       # The page behind the customer's secret link.
       Feature =
-        NimbleServer::Feature.define(:customer_page) { depends :house_rules, :jobs, :offers, :record, :vehicles }
+        NimbleServer::Feature.define(:customer_page) do
+          depends :calendar_files, :house_rules, :jobs, :offers, :record, :vehicles
+        end
     end
   end
 end

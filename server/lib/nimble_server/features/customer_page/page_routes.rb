@@ -6,10 +6,10 @@ module NimbleServer
   module Features
     module CustomerPage
       # The page a customer opens by a secret link: GET shows where the offer stands and decides nothing; POST takes a
-      # yes, a no or a question. Adds: GET and POST /y/LINK, POST /y/LINK/seen. It stands before the
+      # yes, a no or a question. Adds: GET and POST /y/LINK, POST /y/LINK/seen, GET /y/LINK/time.ics. It stands before the
       # session. An answer is the customer's: one from a browser in which somebody of a shop is signed in is refused.
       class PageRoutes
-        ADDRESS = %r{\A/y/([A-Za-z0-9_-]{43})(?:(/seen)|/p/(\h{8}-\h{4}-\h{4}-\h{4}-\h{12}))?\z}
+        ADDRESS = %r{\A/y/([A-Za-z0-9_-]{43})(?:(/seen)|/p/(\h{8}-\h{4}-\h{4}-\h{4}-\h{12})|(/time\.ics))?\z}
         LARGEST = 8_000 # bytes of a form
 
         # @param db [Sequel::Database] of the role nimble_web
@@ -54,6 +54,7 @@ module NimbleServer
           Database.within_shop(@db, row[:shop_id]) do
             visit = Visit.new(shop_of(row, request), row[:id])
             next picture(visit, found[3], request) if found[3]
+            next time_file(visit, request) if found[4]
 
             act(request, visit, seen: found[2])
           end
@@ -84,6 +85,15 @@ module NimbleServer
           return page(404, Sheet.instead(texts(request.env), "gone"), request.env) unless row
 
           [200, { "content-type" => row[:type] }, [row[:bytes].to_s]]
+        end
+
+        # When the car is to come and when it is ready, for the customer's own calendar.
+        def time_file(visit, request)
+          file = request.get? ? visit.time_file : nil
+          return page(404, Sheet.instead(texts(request.env), "gone"), request.env) unless file
+
+          head = { "content-type" => CalendarFiles::IcsFile::TYPE, "cache-control" => "no-store" }
+          [200, head.merge("content-disposition" => 'attachment; filename="time.ics"'), [file]]
         end
 
         # Fields of a plain form, as text.

@@ -6,6 +6,12 @@ module NimbleServer
       # What the page says of time, as it is now: when to bring the car, when it is ready, that it is; and since when
       # that stands.
       class TimeWords
+        # What is said beside whatever else an offer's page tells.
+        def self.of(shop, offer)
+          wording = Offers::Wording.new(shop, offer)
+          new(shop, offer, wording, wording.scopes.first)
+        end
+
         # @param wording [Offers::Wording]
         # @param told [Offers::ScopeWords] what the page tells about
         def initialize(shop, offer, wording, told)
@@ -30,6 +36,20 @@ module NimbleServer
 
           text = @wording.money
           say("since", since: text.moment(text.wall(booked.since).strftime("%Y-%m-%dT%H:%M")))
+        end
+
+        # @return [Boolean] whether there is something to put into a calendar
+        def file? = !since.nil? && !booked.pick_up.nil?
+
+        # From bringing it to fetching it, as a calendar file.
+        # @return [String, nil]
+        def file
+          return nil unless file?
+
+          profile = @shop.profile
+          title = @wording.texts.say("page.time.title", car: @wording.car, shop: profile[:name])
+          calendar = CalendarFiles::IcsFile.new(profile[:time_zone], name: profile[:name])
+          calendar.add("offer-#{@offer.id}", from: booked.arrives, to: booked.pick_up, summary: title).to_s
         end
 
         private

@@ -38,6 +38,12 @@ module NimbleServer
           job && !offer.revoked? ? Jobs::HandOverWords.new(@shop, job, texts).picture(id) : nil
         end
 
+        # @return [String, nil] a calendar file of the time that is given, where one is
+        def time_file
+          offer = Offers::Reading.new(@shop).find(@offer_id)
+          offer.revoked? ? nil : TimeWords.of(@shop, offer).file
+        end
+
         # Notes that a person has looked; a decision it is not.
         def seen
           rows = @shop[:offers].where(id: @offer_id, seen_at: nil)

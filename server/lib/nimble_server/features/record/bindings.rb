@@ -177,6 +177,7 @@ module NimbleServer
           traces: "notes on finding a fault; what is sold after it is in a revision",
           findings: "the shop's notes on a car; what is sold of them is in a revision",
           follow_ups: "reminders for the shop itself",
+          calendar_feeds: "links to read a calendar by; nothing is agreed by one",
           calendars: "who works when; a time that was promised is witnessed",
           bookings: "who does what when; a time that was promised is witnessed",
           board_changes: "who moved what on the board",
