@@ -52,12 +52,28 @@ RSpec.describe "the day", type: :feature do
     expect(page).to have_text("6-TRM-4M was moved.")
     press("u")
     expect(page).to have_no_text("was moved.")
-    sinks
     press("v")
+    carried
+    sinks
     expect(page).to have_text(/Call .* holds \d+ times in 100\./)
     accessible
     click_button "Called"
     expect(page).to have_no_text(/Call .* holds/)
+  end
+
+  # A job carried to another row is proposed there, and stands where it was until the move is made.
+  def carried
+    all("section[aria-label='How full'] button").find do |bar|
+      bar.click
+      page.has_css?("[data-carries]", wait: 1)
+    end
+    shape = find("[data-carries] .frame", match: :first, visible: :all)
+    name = all(".board svg > g > text").max_by { |text| (text.native.rect.y - shape.native.rect.y).abs }
+    page.driver.browser.action.click_and_hold(shape.native).move_to(name.native).release.perform
+    expect(page).to have_css("[role=status]", text: name.text)
+    expect(page).to have_button("Move it", disabled: false)
+    click_button "Leave it"
+    expect(page).to have_no_button("Move it")
   end
 
   # The promise is moved to before anything can be ready.

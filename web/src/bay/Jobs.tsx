@@ -6,6 +6,7 @@ import { useLive } from "../live/useLive";
 import { useSession } from "../session/SessionGate";
 import { Opened } from "../shared/Opened";
 import { Heading, Plate, Small } from "../shared/parts";
+import { OwnDay } from "./OwnDay";
 
 const Screen = styled.main`
   padding: 18px 26px 40px;
@@ -55,6 +56,7 @@ export function Jobs() {
               · <Link to="/bench">Bench</Link>
             </Small>
           </h1>
+          <OwnDay />
           <Group title="In work" jobs={jobs.filter((job) => job.started_at && !job.finished_at)} />
           <Group title="Ready to hand over" jobs={jobs.filter((job) => job.finished_at)} />
           <Group title="Agreed, not begun" jobs={jobs.filter((job) => !job.started_at)} />

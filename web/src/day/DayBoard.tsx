@@ -3,7 +3,10 @@ import styled from "styled-components";
 import type { DayJob, DayPage } from "../api/client";
 import { useSession } from "../session/SessionGate";
 import { depthInk } from "../shared/depth";
+import type { Spot } from "./ChosenJob";
 import { extent, isCooling, laidOut, lanes } from "./course";
+import { rowAt, spotAt } from "./drag";
+import { useDrag } from "./useDrag";
 import { clock, listOf, of100 } from "./words";
 
 const LEFT = 84;
@@ -16,6 +19,7 @@ const ROOM = 38;
 const Chart = styled.svg`
   display: block;
   width: 100%;
+  user-select: none;
   text {
     font-family: inherit;
     fill: var(--ink);
@@ -31,6 +35,13 @@ const Chart = styled.svg`
   .frame[data-chosen] {
     stroke: var(--ink);
   }
+  [data-carries] {
+    touch-action: none;
+  }
+  [data-carried] {
+    cursor: grabbing;
+    opacity: 0.7;
+  }
   .frame {
     fill: transparent;
     stroke: none;
@@ -44,13 +55,15 @@ interface Props {
   day: DayPage["days"][number];
   chosen: string | null;
   onChoose: (id: string) => void;
+  /** A job was let go somewhere else; null where nobody may move one. */
+  onDrop: ((id: string, spot: Spot) => void) | null;
 }
 
 /**
  * Everybody's day: each job as its own way down and back up, laid where it will most likely run. Above it the slope of
  * its end, from the middle to nineteen in twenty, and what was promised.
  */
-export function DayBoard({ page, day, chosen, onChoose }: Props) {
+export function DayBoard({ page, day, chosen, onChoose, onDrop }: Props) {
   const { format } = useSession();
   const box = useRef<HTMLDivElement>(null);
   const [width, setWidth] = useState(900);
@@ -73,6 +86,13 @@ export function DayBoard({ page, day, chosen, onChoose }: Props) {
   const tops = rows.map((_row, i) => TOP + rows.slice(0, i).reduce((sum, row) => sum + row.height, 0));
   const height = TOP + rows.reduce((sum, row) => sum + row.height, 0) + 8;
   const open = day.from <= 0 && day.to > 0;
+  const { carried, handles } = useDrag((job, left, top) => {
+    const at = box.current?.getBoundingClientRect();
+    const row = at && rows[rowAt(tops, top - at.top)];
+    if (!at || !row) return;
+    const minutes = day.from + (left - at.left - LEFT) / across;
+    onDrop?.(job.id, spotAt(page, job, row.person.id, minutes));
+  });
 
   return (
     <div ref={box}>
@@ -108,6 +128,8 @@ export function DayBoard({ page, day, chosen, onChoose }: Props) {
                 day={day}
                 isChosen={job.id === chosen}
                 onChoose={() => onChoose(job.id)}
+                by={carried?.id === job.id ? carried : null}
+                handles={onDrop && job.booked && !job.begun ? handles(job) : null}
               />
             ))}
             {jobs.length === 0 && (
@@ -167,10 +189,14 @@ interface ShapeProps extends Scale {
   day: Props["day"];
   isChosen: boolean;
   onChoose: () => void;
+  /** How far it is carried away from where it lies. */
+  by: { dx: number; dy: number } | null;
+  /** What it listens to where it may be carried. */
+  handles: object | null;
 }
 
 /** One job on the day: its way, the slope of its end, its promise, and what it is. */
-function JobShape({ job, page, top, x, day, isChosen, onChoose }: ShapeProps) {
+function JobShape({ job, page, top, x, day, isChosen, onChoose, by, handles }: ShapeProps) {
   const { format } = useSession();
   const [from, to] = extent(job);
   const laid = laidOut(job).filter((one) => one.to > day.from && one.from < day.to);
@@ -185,7 +211,11 @@ function JobShape({ job, page, top, x, day, isChosen, onChoose }: ShapeProps) {
       role="button"
       tabIndex={0}
       aria-pressed={isChosen}
+      data-carries={handles ? true : undefined}
+      data-carried={by ? true : undefined}
+      transform={by ? `translate(${by.dx} ${by.dy})` : undefined}
       onClick={onChoose}
+      {...handles}
       onKeyDown={(event) => {
         if (event.key === "Enter" || event.key === " ") {
           event.preventDefault();

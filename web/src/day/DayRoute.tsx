@@ -229,7 +229,20 @@ function Day({ page }: { page: DayPage }) {
           {listed ? (
             <DayList page={page} chosen={chosen} onChoose={choose} />
           ) : (
-            <DayBoard page={page} day={day} chosen={chosen} onChoose={choose} />
+            <DayBoard
+              page={page}
+              day={day}
+              chosen={chosen}
+              onChoose={choose}
+              onDrop={
+                writes
+                  ? (id, to) => {
+                      setChosen(id);
+                      setSpot(to);
+                    }
+                  : null
+              }
+            />
           )}
         </div>
         <Foot $warns={sinks !== undefined}>

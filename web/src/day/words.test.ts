@@ -1,7 +1,7 @@
 import { expect, test } from "vitest";
 import type { DayJob, DayPage } from "../api/client";
 import { formatter } from "../shared/format";
-import { clock, fullness, previewWords, sinking, summary } from "./words";
+import { clock, fullness, ownDay, previewWords, sinking, summary } from "./words";
 
 const english = formatter({
   locale: "en-GB",
@@ -60,4 +60,17 @@ test("a day is as full as its people's hours of it", () => {
   });
   expect(fullness(board, day)).toEqual({ taken: 1.5, whole: 3.5 });
   expect(summary(board)).toBe("1 at work · 2 bays · 0 cars");
+});
+
+test("somebody's own day is what will most likely run today, in order, with its times", () => {
+  const run = (id: string, from: number, to: number, person = 4) =>
+    job(id, { person, course: [{ segment: 0, kind: "work", from, to, bay: null }] });
+  const board = page({
+    days: [{ date: "2026-11-24", from: -140, to: 430 }],
+    jobs: [run("later", 90, 150), run("first", 0, 60), run("theirs", 0, 20, 5), run("tomorrow", 1290, 1400)],
+  });
+  expect(ownDay(board, 4).map(({ job, from, to }) => [job.id, from, to])).toEqual([
+    ["first", "2026-11-24T10:20", "2026-11-24T11:20"],
+    ["later", "2026-11-24T11:50", "2026-11-24T12:50"],
+  ]);
 });

@@ -46,3 +46,18 @@ export function fullness(page: DayPage, day: DayPage["days"][number]): { taken: 
   const within = spans.map((span) => Math.min(span.to, day.to) - Math.max(span.from, day.from));
   return { taken: taken / 60, whole: within.filter((minutes) => minutes > 0).reduce((sum, one) => sum + one, 0) / 60 };
 }
+
+/** What somebody has today, in the order it will most likely run, with its local instants. */
+export function ownDay(page: DayPage, person: number): { job: DayJob; from: string; to: string }[] {
+  const today = page.days[0];
+  const instant = (minutes: number) =>
+    new Date(Date.parse(`${page.now}Z`) + Math.round(minutes) * 60_000).toISOString().slice(0, 16);
+  return listOf(page, person)
+    .flatMap((job) => {
+      const [first, last] = [job.course[0], job.course.at(-1)];
+      return first && last ? [{ job, first: first.from, last: last.to }] : [];
+    })
+    .filter((row) => today !== undefined && row.first < today.to)
+    .sort((one, other) => one.first - other.first)
+    .map(({ job, first, last }) => ({ job, from: instant(first), to: instant(last) }));
+}

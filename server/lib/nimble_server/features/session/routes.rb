@@ -27,6 +27,7 @@ module NimbleServer
               "first_run" => false,
               "account" => {
                 "name" => account[:name],
+                "id" => account[:id],
                 "email" => account[:email],
                 "role" => account[:role]
               },
