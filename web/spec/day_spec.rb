@@ -85,6 +85,50 @@ RSpec.describe "the day", type: :feature do
     client.call(:put, "/api/bookings/#{booking[:id]}", { version: version, promise: early, chance: 0.5 })
   end
 
+  # A file as calendar programs write it: a whole day, thirty days from now.
+  def calendar_file
+    day = (Date.today + 30).strftime("%Y%m%d")
+    event = ["BEGIN:VEVENT", "UID:1", "DTSTART;VALUE=DATE:#{day}", "SUMMARY:Island fair", "END:VEVENT"]
+    text = ["BEGIN:VCALENDAR", "VERSION:2.0", "PRODID:-//Anybody//EN", *event, "END:VCALENDAR", ""].join("\r\n")
+    Tempfile.create(%w[fair .ics]) { |file| file.write(text) && file.flush && yield(file.path) }
+  end
+
+  it "closes days by a country's holidays and by a file, and gives and withdraws a link for other calendars" do
+    sign_in("owner@merrow.example")
+    visit "/calendar"
+    click_button "Holidays…"
+    expect(page).to have_css("[role=dialog]", text: "Christmas Day")
+    accessible
+    find("button[aria-label='close that day: Christmas Day']").click
+    click_button "Done"
+    click_button "Read a calendar file…"
+    calendar_file do |path|
+      attach_file(path) { click_button "Choose a file" }
+      expect(page).to have_css("[role=dialog]", text: "Island fair")
+    end
+    accessible
+    click_button "Take 1"
+    expect(page).to have_no_css("[role=dialog]")
+    expect(page).to have_text("not kept yet")
+    click_button "Keep"
+    expect(page).to have_no_text("not kept yet")
+    closed = Client.as("owner@merrow.example").call(:get, "/api/calendar").last["closed"]
+    expect(closed).to include((Date.today + 30).iso8601).and include(/-12-25\z/)
+    within("section[aria-label='In other calendars']") do
+      find("button[aria-label='make a link for The whole shop']").click
+      address = find("span", text: %r{\Ahttps?://\S+/calendar/\S+\.ics\z}, match: :first).text
+      expect(Client.new.tap { |one| one.get(URI(address).path) }.last_response.status).to eq(200)
+      find("button[aria-label='withdraw the link of The whole shop']").click
+      expect(page).to have_css("button[aria-label='make a link for The whole shop']")
+      expect(Client.new.tap { |one| one.get(URI(address).path) }.last_response.status).to eq(404)
+    end
+  ensure
+    owner = Client.as("owner@merrow.example")
+    calendar = owner.call(:get, "/api/calendar").last
+    kept = calendar.slice("revision", "bays", "people", "away").merge("closed" => [])
+    owner.call(:put, "/api/calendar", kept)
+  end
+
   it "keeps who works when: a bay, a lunch, a closed day, and refuses nothing quietly" do
     sign_in("owner@merrow.example")
     visit "/calendar"

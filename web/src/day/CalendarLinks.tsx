@@ -36,11 +36,11 @@ export function CalendarLinks({ people }: { people: Calendar["everybody"] }) {
                 )}
               </span>
               {feed ? (
-                <Asked onPress={() => withdraw.mutate(feed.id)} aria-label={`Withdraw the link of ${name}`}>
+                <Asked onPress={() => withdraw.mutate(feed.id)} aria-label={`withdraw the link of ${name}`}>
                   withdraw
                 </Asked>
               ) : (
-                <Asked onPress={() => make.mutate(id)} aria-label={`Make a link for ${name}`}>
+                <Asked onPress={() => make.mutate(id)} aria-label={`make a link for ${name}`}>
                   make a link
                 </Asked>
               )}

@@ -43,7 +43,7 @@ export function HolidaysDialog({ closed, onClose, onClosed }: Props) {
               {closed.includes(day.date) ? (
                 <Small>closed</Small>
               ) : (
-                <Asked onPress={() => onClosed([...closed, day.date])} aria-label={`Close on ${day.name}`}>
+                <Asked onPress={() => onClosed([...closed, day.date])} aria-label={`close that day: ${day.name}`}>
                   close that day
                 </Asked>
               )}

@@ -135,15 +135,17 @@ interface AskedProps {
   onPress?: () => void;
   isDisabled?: boolean;
   children: ReactNode;
+  /** What it does, where its words alone do not say it. */
+  "aria-label"?: string;
 }
 
 /**
  * Looks like text, works like a button: figures that can be asked "why?". There are many on a page, so it is the
  * browser's own.
  */
-export function Asked({ onPress, isDisabled, children }: AskedProps) {
+export function Asked({ onPress, isDisabled, children, ...label }: AskedProps) {
   return (
-    <Text type="button" onClick={onPress} disabled={isDisabled}>
+    <Text type="button" onClick={onPress} disabled={isDisabled} {...label}>
       {children}
     </Text>
   );
