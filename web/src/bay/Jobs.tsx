@@ -20,7 +20,7 @@ const Screen = styled.main`
     margin: 0;
     padding: 0;
   }
-  li a {
+  ul li a {
     display: grid;
     grid-template-columns: 130px minmax(0, 1fr) auto;
     gap: 16px;
@@ -30,13 +30,13 @@ const Screen = styled.main`
     padding: 8px 0;
     text-decoration: none;
   }
-  li a:hover strong {
+  ul li a:hover strong {
     text-decoration: underline;
     text-underline-offset: 3px;
   }
   @media (max-width: 560px) {
     padding: 14px 12px;
-    li a {
+    ul li a {
       grid-template-columns: 110px minmax(0, 1fr);
     }
   }

@@ -2,7 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { Link } from "react-router";
 import styled from "styled-components";
 import { api, type DayJob } from "../api/client";
-import { ownDay } from "../day/words";
+import { clock, ownDay } from "../day/words";
 import { useSession } from "../session/SessionGate";
 import { Heading, Plate, Small, Strong } from "../shared/parts";
 
@@ -12,7 +12,7 @@ const List = styled.ol`
   padding: 0;
   li {
     display: grid;
-    grid-template-columns: 148px 118px minmax(0, 1fr) auto;
+    grid-template-columns: 178px 132px minmax(0, 1fr) auto;
     gap: 14px;
     align-items: center;
     min-height: 48px;
@@ -45,7 +45,7 @@ export function OwnDay() {
         {rows.map(({ job, from, to }) => (
           <li key={job.id}>
             <Strong>
-              {job.begun ? "in hand" : format.wallTime(from)} to {format.wallTime(to)}
+              {job.begun ? "in hand" : format.wallTime(from)} to {clock(to, format, page.data.now)}
             </Strong>
             {job.job_id ? (
               <Link to={`/bay/${job.job_id}`}>

@@ -165,18 +165,20 @@ export function WhenDialog({ quote, of, writes, onClose }: Props) {
       )}
       {data && !data.booking && (
         <>
-          <MomentBox
-            label="Wanted by"
-            value={wanted}
-            onMoment={setWanted}
-            help="How sure that is for each time it may be brought. Empty: as soon as can be."
-          />
-          <MomentBox
-            label="Parts here from"
-            value={partsAt}
-            onMoment={setPartsAt}
-            help="Nothing is begun before. Empty: they are here."
-          />
+          <div style={{ display: "grid", gap: 12 }}>
+            <MomentBox
+              label="Wanted by"
+              value={wanted}
+              onMoment={setWanted}
+              help="How sure that is for each time it may be brought. Empty: as soon as can be."
+            />
+            <MomentBox
+              label="Parts here from"
+              value={partsAt}
+              onMoment={setPartsAt}
+              help="Nothing is begun before. Empty: they are here."
+            />
+          </div>
           <Times aria-busy={page.isFetching}>
             {data.offers.map((offer) => (
               <li key={offer.drop_off}>

@@ -47,11 +47,13 @@ export function fullness(page: DayPage, day: DayPage["days"][number]): { taken: 
   return { taken: taken / 60, whole: within.filter((minutes) => minutes > 0).reduce((sum, one) => sum + one, 0) / 60 };
 }
 
+const FIVE = 5 * 60_000; // nobody's day runs to the minute
+
 /** What somebody has today, in the order it will most likely run, with its local instants. */
 export function ownDay(page: DayPage, person: number): { job: DayJob; from: string; to: string }[] {
   const today = page.days[0];
   const instant = (minutes: number) =>
-    new Date(Date.parse(`${page.now}Z`) + Math.round(minutes) * 60_000).toISOString().slice(0, 16);
+    new Date(Math.round((Date.parse(`${page.now}Z`) + minutes * 60_000) / FIVE) * FIVE).toISOString().slice(0, 16);
   return listOf(page, person)
     .flatMap((job) => {
       const [first, last] = [job.course[0], job.course.at(-1)];
