@@ -166,6 +166,20 @@ RSpec.describe NimbleServer::Features::Day do
     expect(@advisor.call(:get, "/api/quotes/#{quote}/when?wanted=soon").first).to eq(422)
   end
 
+  it "lets a car cool that came hot, and says what that does to its promise" do
+    id = quote
+    take(id)
+    job = agree(id)
+    before = on_board(id)
+    at(before["arrives"])
+    expect(@bay.call(:put, "/api/jobs/#{job}", { arrival: "hot" }).first).to eq(200)
+    after = on_board(id)
+    expect(after["ready"]).to be > before["ready"]
+    expect(after["chance"]).to be < 0.5
+    expect(after["segments"].first).to include("kind" => "wait", "minutes" => 150)
+    expect(@advisor.call(:get, "/api/counter").last["sinking"].map { |row| row["quote_id"] }).to eq([id])
+  end
+
   it "begins nothing before its parts are there, and says from when" do
     id = quote
     soon = offers(id)["offers"].first

@@ -149,12 +149,13 @@ module NimbleServer
           )
         end
 
-        # What was worked out when it was booked, anew where something else was agreed since.
+        # What was worked out when it was booked, anew where something else was agreed since, or where the bay says how
+        # warm it came.
         def work(booking, quote, job)
           known = booking[:work].to_h
           return known if job.nil? || known["of"] == "job #{job[:updated_at].to_f}"
 
-          fresh = @work_of.to_h(quote, job, booking[:arrival]) or return nil
+          fresh = @work_of.to_h(quote, job, job[:arrival] || booking[:arrival]) or return nil
           @shop[:bookings].where(id: booking[:id]).update(work: Sequel.pg_jsonb(fresh))
           fresh
         end
