@@ -32,8 +32,7 @@ RSpec.describe NimbleServer::Features::HouseRules::House do
 
   it "says every setting with its value and whether it is the shop's own" do
     rows = house["settings"].to_h { |row| [row["name"], row] }
-    without_effect = %w[bill_hours] # until there is a bill
-    expect(rows.keys).to match_array(NimbleLedger::House::Settings::DECLARED.keys - without_effect)
+    expect(rows.keys).to match_array(NimbleLedger::House::Settings::DECLARED.keys)
     expect(rows["quantile"]).to include("value" => 0.65, "own" => false)
     expect(rows["taxes"]["own"]).to be(true)
   end

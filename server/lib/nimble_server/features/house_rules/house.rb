@@ -63,28 +63,21 @@ module NimbleServer
           end
         end
 
-        # Settings nothing on a screen follows yet: there is no bill. They can be set (formats.md), and are not offered
-        # before they change something.
-        WITHOUT_EFFECT = %w[bill_hours].freeze
-
-        # Every setting that has an effect, with its origin.
+        # Every setting, with its origin.
         def rows
           own = @shop[:house_settings].where(id: id).get(:settings).to_h["settings"] || {}
-          NimbleLedger::House::Settings::DECLARED
-            .except(*WITHOUT_EFFECT)
-            .values
-            .map do |declared|
-              {
-                "name" => declared.name,
-                "group" => declared.group,
-                "label" => declared.label,
-                "value" => settings[declared.name],
-                "own" => own.key?(declared.name),
-                "shipped" => declared.default,
-                "schema" => declared.shape.schema,
-                "caution" => declared.caution
-              }
-            end
+          NimbleLedger::House::Settings::DECLARED.values.map do |declared|
+            {
+              "name" => declared.name,
+              "group" => declared.group,
+              "label" => declared.label,
+              "value" => settings[declared.name],
+              "own" => own.key?(declared.name),
+              "shipped" => declared.default,
+              "schema" => declared.shape.schema,
+              "caution" => declared.caution
+            }
+          end
         end
 
         private
