@@ -956,7 +956,11 @@ module Answers
           "csrf" => TEXT,
           "first_run" => BOOL,
           "account" =>
-            maybe(object({ "id" => INT, "name" => TEXT, "email" => TEXT, "role" => words("owner", "advisor", "technician") })),
+            maybe(
+              object(
+                { "id" => INT, "name" => TEXT, "email" => TEXT, "role" => words("owner", "advisor", "technician") }
+              )
+            ),
           "shop" =>
             maybe(
               object(

@@ -102,9 +102,9 @@ RSpec.describe NimbleServer::Features::CalendarFiles do
       wall = @zone.utc_to_local(Time.utc(summer.year, 7, 6, 9)).strftime("%Y-%m-%dT%H:%M")
       expect(found["events"].first["from"]).to eq(wall)
       expect(wall).to end_with("T10:00") # an hour ahead there in summer
-      times = ["DTSTART;TZID=Asia/Tokyo:20300107T180000", "DTEND;TZID=Asia/Tokyo:20300107T190000"]
+      times = %w[DTSTART;TZID=Asia/Tokyo:20300107T180000 DTEND;TZID=Asia/Tokyo:20300107T190000]
       expect(import(file(times)).last["events"].first["from"]).to eq("2030-01-07T09:00")
-      times = ["DTSTART;TZID=Somewhere:20300107T180000", "DTEND;TZID=Somewhere:20300107T190000"]
+      times = %w[DTSTART;TZID=Somewhere:20300107T180000 DTEND;TZID=Somewhere:20300107T190000]
       expect(import(file(times)).last["events"].first["from"]).to eq("2030-01-07T18:00")
     end
 

@@ -200,7 +200,7 @@ RSpec.describe NimbleServer::Features::Day do
       201
     )
     expect(on_board(id)).to include("parts_at" => parts)
-    expect(on_board(id)["course"].first["from"]).to be >= (14 - 7) * 60 - 50
+    expect(on_board(id)["course"].first["from"]).to be >= ((14 - 7) * 60) - 50
     expect(offers(id)["booking"]).to include("parts_at" => parts)
     refused = offers(quote, parts_at: "soon")["error"]
     expect(refused["details"].first["path"]).to eq("/parts_at")

@@ -67,14 +67,16 @@ RSpec.describe "the day", type: :feature do
       bar.click
       page.has_css?("[data-carries]", wait: 1)
     end
-    shape = find("[data-carries] .frame", match: :first, visible: :all)
-    name = all(".board svg > g > text").max_by { |text| (text.native.rect.y - shape.native.rect.y).abs }
-    page.driver.browser.action.click_and_hold(shape.native).move_to(name.native).release.perform
+    shape = find("[data-carries] .frame", match: :first, visible: :all).native
+    name = all(".board svg > g > text").max_by { |text| (text.native.rect.y - shape.rect.y).abs }
+    carry(shape, name.native)
     expect(page).to have_css("[role=status]", text: name.text)
     expect(page).to have_button("Move it", disabled: false)
     click_button "Leave it"
     expect(page).to have_no_button("Move it")
   end
+
+  def carry(what, onto) = page.driver.browser.action.click_and_hold(what).move_to(onto).release.perform
 
   # The promise is moved to before anything can be ready.
   def sinks

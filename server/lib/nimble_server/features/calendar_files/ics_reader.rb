@@ -6,8 +6,8 @@ require "tzinfo"
 module NimbleServer
   module Features
     module CalendarFiles
-      # Reads a calendar file that somebody else's program wrote: what could be an absence or a closed day, as the shop's
-      # wall clock has it. Nothing is kept by it: the calendar's page shows it, and keeps what is wanted.
+      # Reads a calendar file that somebody else's program wrote: what could be an absence or a closed day, as the
+      # shop's wall clock has it. Nothing is kept by it: the calendar's page shows it, and keeps what is wanted.
       class IcsReader
         LARGEST = 2_000 # events
 
@@ -66,12 +66,12 @@ module NimbleServer
           [event.dtstart, last].map { |at| local(at).strftime("%Y-%m-%dT%H:%M") }
         end
 
-        # What its wall shows, taken from its zone to the shop's; a time without a zone, or with one that nobody knows, is
-        # the shop's own.
+        # What its wall shows, taken from its zone to the shop's; a time without a zone, or with one that nobody knows,
+        # is the shop's own.
         def local(at)
           wall = ::Time.utc(at.year, at.month, at.day, at.hour, at.min)
           zone = zone_of(at) or return wall
-          @zone.utc_to_local(zone.local_to_utc(wall) { |periods| periods.first })
+          @zone.utc_to_local(zone.local_to_utc(wall, &:first))
         end
 
         def zone_of(at)

@@ -3,8 +3,8 @@
 module NimbleServer
   module Features
     module CalendarFiles
-      # Calendars for other programs. Adds: GET /api/calendar/holidays; GET, POST and DELETE of /api/calendar/feeds; POST
-      # /api/calendar/import, which reads a file and keeps nothing.
+      # Calendars for other programs. Adds: GET /api/calendar/holidays; GET, POST and DELETE of /api/calendar/feeds;
+      # POST /api/calendar/import, which reads a file and keeps nothing.
       module Routes
         def self.registered(app)
           feeds(app)

@@ -6,8 +6,9 @@ module NimbleServer
   module Features
     module CustomerPage
       # The page a customer opens by a secret link: GET shows where the offer stands and decides nothing; POST takes a
-      # yes, a no or a question. Adds: GET and POST /y/LINK, POST /y/LINK/seen, GET /y/LINK/time.ics. It stands before the
-      # session. An answer is the customer's: one from a browser in which somebody of a shop is signed in is refused.
+      # yes, a no or a question. Adds: GET and POST /y/LINK, POST /y/LINK/seen, GET /y/LINK/time.ics. It stands before
+      # the session. An answer is the customer's: one from a browser in which somebody of a shop is signed in is
+      # refused.
       class PageRoutes
         ADDRESS = %r{\A/y/([A-Za-z0-9_-]{43})(?:(/seen)|/p/(\h{8}-\h{4}-\h{4}-\h{4}-\h{12})|(/time\.ics))?\z}
         LARGEST = 8_000 # bytes of a form

@@ -5,8 +5,8 @@ module NimbleServer
     module Day
       # What was promised to customers: the newest of a booking is in force, those before it stay where they are.
       module Promises
-        # What a customer is told of a quote's time: local instants, pick_up nil where nothing is promised, and since when
-        # that stands.
+        # What a customer is told of a quote's time: local instants, pick_up nil where nothing is promised, and since
+        # when that stands.
         Booked = Struct.new(:arrives, :pick_up, :since)
 
         # @return [Booked, nil]

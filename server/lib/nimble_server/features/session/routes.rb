@@ -4,8 +4,7 @@ module NimbleServer
   module Features
     module Session
       # Who is signed in, with the token that writes must carry. Adds: GET
-      # /api/session,
-      # GET /api/health.
+      # /api/session, GET /api/health.
       module Routes
         def self.registered(app)
           app.api(:get, "/api/health", role: :anyone) do
@@ -25,12 +24,7 @@ module NimbleServer
             {
               "csrf" => token,
               "first_run" => false,
-              "account" => {
-                "name" => account[:name],
-                "id" => account[:id],
-                "email" => account[:email],
-                "role" => account[:role]
-              },
+              "account" => account.slice(:id, :name, :email, :role).transform_keys(&:to_s),
               "shop" => {
                 "name" => profile[:name],
                 "locale" => profile[:locale],
