@@ -410,6 +410,9 @@ RSpec.describe "who may see what" do
       },
       other: 404
     },
+    "GET /api/day/kept" => {
+      other: :own
+    },
     "GET /api/calendar" => {
       other: :own
     },

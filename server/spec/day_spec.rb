@@ -180,6 +180,28 @@ RSpec.describe NimbleServer::Features::Day do
     expect(@advisor.call(:get, "/api/counter").last["sinking"].map { |row| row["quote_id"] }).to eq([id])
   end
 
+  it "counts every promise of a finished job against the chance it was given at" do
+    kept = -> { @advisor.call(:get, "/api/day/kept").last }
+    before = kept.call
+    id = quote
+    take(id)
+    job = agree(id)
+    row = on_board(id)
+    later = { version: board["version"], promise: day(0, "17:00"), chance: 0.6 }
+    @advisor.call(:put, "/api/bookings/#{row["id"]}", later)
+    expect(kept.call).to eq(before) # nothing is finished yet
+    at(day(0, "16:00")) # after the first, before the second
+    @db[:jobs].where(id: job).update(started_at: @now - 3600, finished_at: @now)
+    after = kept.call
+    expect(after["promises"]).to eq(before["promises"] + 2)
+    hits = ->(page) { (page["share"] || 0) * page["promises"] }
+    expect(hits.call(after) - hits.call(before)).to be_within(1e-9).of(1)
+    said = ->(page) { (page["said"] || 0) * page["promises"] }
+    expect(said.call(after) - said.call(before)).to be_within(1e-9).of(1.4)
+    expect(after["low"]).to be < after["share"]
+    expect(after["high"]).to be > after["share"]
+  end
+
   it "begins nothing before its parts are there, and says from when" do
     id = quote
     soon = offers(id)["offers"].first

@@ -283,6 +283,7 @@ export const api = {
   day: () => unwrap(client.GET("/api/day")),
   dayMove: () => unwrap(client.GET("/api/day/move")),
   previewMove: (body: Schemas["PreviewMove"]) => unwrap(client.POST("/api/day/preview", { body })),
+  keptPromises: () => unwrap(client.GET("/api/day/kept")),
   when: (quote: string, query: { wanted?: string; parts_at?: string }) =>
     unwrap(client.GET("/api/quotes/{id}/when", { params: { path: { id: quote }, query } })),
   bookTime: (body: Schemas["BookTime"], key: string) =>

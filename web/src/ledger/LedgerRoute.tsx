@@ -11,6 +11,7 @@ import { whenOpened } from "../shared/whenOpened";
 import { CostsMost } from "./CostsMost";
 import { LessonBox } from "./LessonBox";
 import { Promises } from "./Promises";
+import { PromisesOfWhen } from "./PromisesOfWhen";
 import { Rows } from "./Rows";
 import { Strokes } from "./Strokes";
 import { comebackWords, overWords } from "./words";
@@ -73,7 +74,16 @@ function Ledger({ page }: { page: LedgerPage }) {
               {learned && (
                 <>
                   <Heading style={{ marginTop: 16 }}>Do the promises hold?</Heading>
-                  <Promises coverage={learned.coverage.estimated} jobs={page.jobs} />
+                  <Promises
+                    rows={[
+                      { promised: 50, share: learned.coverage.estimated.p50 },
+                      { promised: 80, share: learned.coverage.estimated.p80 },
+                      { promised: 95, share: learned.coverage.estimated.p95 },
+                    ]}
+                    count={page.jobs}
+                    of="jobs"
+                  />
+                  <PromisesOfWhen />
                 </>
               )}
             </div>

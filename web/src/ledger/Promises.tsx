@@ -1,27 +1,27 @@
-import type { LedgerPage } from "../api/client";
 import { Small } from "../shared/parts";
-import { holdsWords } from "./words";
-
-type Coverage = NonNullable<LedgerPage["learned"]>["coverage"]["estimated"];
+import { holdsWords, type Share } from "./words";
 
 const WIDTH = 470;
 const FROM = 112;
 const ROW = 44;
 
+interface Props {
+  /** What was promised, of 100, and the share that came true. */
+  rows: { promised: number; share: Share }[];
+  count: number;
+  /** What they are counted in: "jobs". */
+  of: string;
+}
+
 /** Do the promises hold? What was promised is a stroke, what came true a dot on the bar it may lie in. */
-export function Promises({ coverage, jobs }: { coverage: Coverage; jobs: number }) {
-  const rows = [
-    { promised: 50, share: coverage.p50 },
-    { promised: 80, share: coverage.p80 },
-    { promised: 95, share: coverage.p95 },
-  ];
+export function Promises({ rows, count, of }: Props) {
   const x = (share: number) => FROM + share * (WIDTH - FROM - 12);
   return (
     <>
       <svg
         viewBox={`0 0 ${WIDTH} ${rows.length * ROW}`}
         role="img"
-        aria-label={rows.map(({ promised, share }) => holdsWords(promised, share, jobs)).join(". ")}
+        aria-label={rows.map(({ promised, share }) => holdsWords(promised, share, `${count} ${of}`)).join(". ")}
         style={{ display: "block", width: "100%", maxWidth: 600, height: "auto" }}
       >
         {rows.map(({ promised, share }, i) => {
@@ -55,7 +55,9 @@ export function Promises({ coverage, jobs }: { coverage: Coverage; jobs: number 
           );
         })}
       </svg>
-      <Small as="p">Bar: where the true share lies, as far as {jobs} jobs can tell. Stroke: what was promised.</Small>
+      <Small as="p">
+        Bar: where the true share lies, as far as {count} {of} can tell. Stroke: what was promised.
+      </Small>
     </>
   );
 }

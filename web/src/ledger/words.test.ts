@@ -55,7 +55,7 @@ describe("what the ledger says", () => {
   });
 
   it("says whether a promise holds as far as so many jobs can tell", () => {
-    expect(holdsWords(80, { share: 0.76, low: 0.68, high: 0.83 }, 120)).toBe(
+    expect(holdsWords(80, { share: 0.76, low: 0.68, high: 0.83 }, "120 jobs")).toBe(
       "80 of 100 should be within; 76 of 100 were (68 to 83), by 120 jobs",
     );
   });

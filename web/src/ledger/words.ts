@@ -99,12 +99,14 @@ export function comebackWords(rows: LedgerPage["comebacks"], jobs: number): stri
   return `${all} of ${jobs}: ${list(rows.map((row) => `${row.count} × ${row.work} on ${row.engine}`))}.`;
 }
 
-/** Whether a promise holds, as far as so many jobs can tell. */
-export function holdsWords(promised: number, share: Learned["coverage"]["estimated"]["p80"], jobs: number): string {
+export type Share = Learned["coverage"]["estimated"]["p80"];
+
+/** Whether a promise holds, as far as so many can tell: "…76 of 100 were (68 to 83), by 120 jobs". */
+export function holdsWords(promised: number, share: Share, by: string): string {
   if (share.share === null || share.low === null || share.high === null) return "no jobs yet";
   const of = (value: number) => Math.round(value * 100);
   const sure = `${of(share.share)} of 100 were (${of(share.low)} to ${of(share.high)})`;
-  return `${promised} of 100 should be within; ${sure}, by ${jobs} jobs`;
+  return `${promised} of 100 should be within; ${sure}, by ${by}`;
 }
 
 /** Engines by what they cost, the dearest first; those that tell too little last. */

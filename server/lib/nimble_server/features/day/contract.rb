@@ -214,6 +214,16 @@ module NimbleServer
                   )
               }
             ),
+          "KeptPromises" =>
+            Answers.object(
+              {
+                "promises" => whole,
+                "said" => maybe.call(number),
+                "share" => maybe.call(number),
+                "low" => maybe.call(number),
+                "high" => maybe.call(number)
+              }
+            ),
           "SinkingPromise" =>
             Answers.object(job.slice(*%w[id quote_id number plate customer phone title promise chance ready call_by])),
           "WhenPage" =>
@@ -237,6 +247,9 @@ module NimbleServer
           {
             "/api/day" => {
               "get" => operation.call("The board: who works on what, when each car is ready, how sure", "DayPage")
+            },
+            "/api/day/kept" => {
+              "get" => operation.call("Whether promises of a time were kept", "KeptPromises")
             },
             "/api/day/move" => {
               "get" => operation.call("The one move that keeps more promises", "DayMove")
