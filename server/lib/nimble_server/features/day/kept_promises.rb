@@ -23,14 +23,14 @@ module NimbleServer
         private
 
         def made
+          promises, bookings, jobs = %i[promises bookings jobs].map { |table| Sequel[table] }
           @shop[:promises]
-            .join(:bookings, shop_id: Sequel[:promises][:shop_id], id: Sequel[:promises][:booking_id])
-            .join(:jobs, shop_id: Sequel[:bookings][:shop_id], quote_id: Sequel[:bookings][:quote_id])
-            .exclude(Sequel[:promises][:pick_up] => nil)
-            .exclude(Sequel[:promises][:chance] => nil)
-            .exclude(Sequel[:jobs][:finished_at] => nil)
-            .where(Sequel[:promises][:created_at] <= Sequel[:jobs][:finished_at])
-            .select(Sequel[:promises][:pick_up], Sequel[:promises][:chance], Sequel[:jobs][:finished_at])
+            .join(:bookings, shop_id: promises[:shop_id], id: promises[:booking_id])
+            .join(:jobs, shop_id: bookings[:shop_id], quote_id: bookings[:quote_id])
+            .exclude(promises[:pick_up] => nil)
+            .exclude(promises[:chance] => nil)
+            .where(promises[:created_at] <= jobs[:finished_at]) # none where the job is not finished
+            .select(promises[:pick_up], promises[:chance], jobs[:finished_at])
             .all
         end
       end

@@ -3,8 +3,8 @@
 module NimbleServer
   module Features
     module Day
-      # When? Adds: GET /api/day, its one move and whether promises were kept, the preview of a move; POST, PUT and the giving back of bookings; GET
-      # when a quote's work can be; GET and PUT /api/calendar.
+      # When? Adds: GET /api/day, its one move and whether promises were kept, the preview of a move; POST, PUT and the
+      # giving back of bookings; GET when a quote's work can be; GET and PUT /api/calendar.
       module Routes
         def self.registered(app)
           board(app)
@@ -15,7 +15,6 @@ module NimbleServer
 
         def self.board(app)
           app.api(:get, "/api/day", role: :technician) { DayPage.new(shop).to_h }
-          app.api(:get, "/api/day/kept", role: :advisor) { KeptPromises.new(shop).to_h }
           app.api(:get, "/api/day/move", role: :advisor, beside: "papers") { { "move" => DayPage.new(shop).move } }
 
           app.api(:post, "/api/day/preview", role: :advisor, body: "PreviewMove") do
@@ -44,6 +43,8 @@ module NimbleServer
         end
 
         def self.after(app)
+          app.api(:get, "/api/day/kept", role: :advisor) { KeptPromises.new(shop).to_h }
+
           app.api(:post, "/api/bookings/:id/give-back", role: :advisor, body: "GiveTimeBack") do
             BookingDesk.new(shop).give_back(uuid(params["id"], "booking"), body_json["version"])
             DayPage.new(shop).to_h
