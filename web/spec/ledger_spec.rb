@@ -24,6 +24,7 @@ RSpec.describe "the ledger", type: :feature do
       expect(first("dd.said").text).to match(/\d+ % over: \d+ jobs, .* h beyond the quote/)
     end
     expect(page).to have_css("svg[aria-label*='80 of 100 should be within']")
+    expect(page).to have_css("section[aria-label='Promises of when']", text: "Was it ready when we said?")
     expect(page).to have_text(/Printed guide: ours were nearer in \d+ of \d+ jobs/)
     accessible
     [[820, 1180], [640, 400], [390, 844]].each do |width, height|

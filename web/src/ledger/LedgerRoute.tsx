@@ -83,9 +83,9 @@ function Ledger({ page }: { page: LedgerPage }) {
                     count={page.jobs}
                     of="jobs"
                   />
-                  <PromisesOfWhen />
                 </>
               )}
+              <PromisesOfWhen />
             </div>
             {learned && (
               <div>
