@@ -38,7 +38,7 @@ RSpec.describe NimbleServer::Features::CalendarFiles do
     start = NimbleLedger::WallClock.new(board["now"]).text(row["course"].first["from"])
     expect(event.dtstart.strftime("%Y-%m-%dT%H:%M")).to eq(start)
     expect(event.dtstart.ical_params["tzid"].join).to eq(@zone.identifier)
-    expect(text).not_to include("Calloway") # nobody's name is in it
+    expect(text).not_to include("Calloway") # no customer's name is in it
     expect(events(read(own["url"])[1]).map(&:uid)).to eq([event.uid])
     expect(@advisor.call(:get, "/api/calendar/feeds").first).to eq(403)
     left = @owner.call(:delete, "/api/calendar/feeds/#{whole["id"]}").last["feeds"]
@@ -106,6 +106,11 @@ RSpec.describe NimbleServer::Features::CalendarFiles do
       expect(import(file(times)).last["events"].first["from"]).to eq("2030-01-07T09:00")
       times = %w[DTSTART;TZID=Somewhere:20300107T180000 DTEND;TZID=Somewhere:20300107T190000]
       expect(import(file(times)).last["events"].first["from"]).to eq("2030-01-07T18:00")
+    end
+
+    it "takes a time the clocks leave out for the hour after it" do
+      gap = %w[DTSTART;TZID=Europe/Berlin:20300331T023000 DTEND;TZID=Europe/Berlin:20300331T060000]
+      expect(import(file(gap)).last["events"].first["from"]).to eq("2030-03-31T02:30") # 3:30 there, 2:30 here
     end
 
     it "is refused where it is none" do

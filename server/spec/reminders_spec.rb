@@ -76,6 +76,13 @@ RSpec.describe NimbleServer::Features::Reminders do
     expect(letters(id)[1][1]).to include(text.moment(day(3, "08:00")))
   end
 
+  it "takes a time the clocks leave out, and one that comes twice" do
+    shop = NimbleServer::Shop.new(@db, @db[:accounts].where(email: "owner@merrow.example").get(:shop_id))
+    utc = ->(local) { described_class::DayBefore.instant(shop, local).utc.strftime("%FT%H:%M") }
+    expect(utc.call("2030-03-31T01:30")).to eq("2030-03-31T01:30") # stands for 2:30 of summer
+    expect(utc.call("2030-10-27T01:30")).to eq("2030-10-27T00:30") # the first of the two
+  end
+
   it "reminds nobody of a time that was given back, or that is only held" do
     id, = booked
     row = on_board(id)

@@ -4,7 +4,7 @@ module NimbleServer
   module Features
     module CalendarFiles
       # Links under which a calendar can be subscribed to, without signing in: whoever has one reads it, until it is
-      # withdrawn. What is read names cars and work, and nobody.
+      # withdrawn. What is read names plates, work and the shop's own people, and no customer.
       class Feeds
         def initialize(shop)
           @shop = shop

@@ -71,7 +71,7 @@ module NimbleServer
         def local(at)
           wall = ::Time.utc(at.year, at.month, at.day, at.hour, at.min)
           zone = zone_of(at) or return wall
-          @zone.utc_to_local(zone.local_to_utc(wall, &:first))
+          @zone.utc_to_local(WallTime.utc(zone, wall))
         end
 
         def zone_of(at)

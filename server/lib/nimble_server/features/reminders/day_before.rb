@@ -25,9 +25,7 @@ module NimbleServer
 
         # @return [Time]
         def self.instant(shop, local) =
-          TZInfo::Timezone
-            .get(shop.profile[:time_zone])
-            .local_to_utc(DateTime.parse(local).to_time.utc) { |all| all[0] }
+          WallTime.utc(TZInfo::Timezone.get(shop.profile[:time_zone]), ::Time.iso8601("#{local}:00Z"))
 
         # @param shop_id [String]
         # @param arrives [String] local instant, as it stood when this was planned
