@@ -68,7 +68,7 @@ RSpec.describe "the day", type: :feature do
       page.has_css?("[data-carries]", wait: 1)
     end
     shape = find("[data-carries] .frame", match: :first, visible: :all).native
-    name = all(".board svg > g > text").max_by { |text| (text.native.rect.y - shape.rect.y).abs }
+    name = all(".board svg > g > text[font-weight='650']").max_by { |text| (text.native.rect.y - shape.rect.y).abs }
     carry(shape, name.native)
     expect(page).to have_css("[role=status]", text: name.text)
     expect(page).to have_button("Move it", disabled: false)
