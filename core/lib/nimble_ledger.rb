@@ -248,6 +248,7 @@ end
   request
   pace_request
   segments
+  bay_equipment
   work_time
 ].each { |file| require_relative "nimble_ledger/day/#{file}" }
 require_relative "nimble_ledger/answers"

@@ -110,7 +110,7 @@ RSpec.describe NimbleServer::Features::Reminders do
     expect(page.call).not_to include(text.moment(day(2, "08:00")))
     finish(job)
     expect(letters(id).map(&:first)).to eq(["ready"])
-    expect(page.call).to include("The work is done: the car can be fetched.")
+    expect(page.call).to include("The car is ready and can be fetched.")
   end
 
   it "tells of another time only where the house lets it" do

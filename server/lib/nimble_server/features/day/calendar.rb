@@ -57,11 +57,10 @@ module NimbleServer
         # @return [Array<Hash>] "id", "equipment"
         def bays = content["bays"]
 
-        # What of a job's equipment its bay has to have: what stands in no bay is carried about. Where no single bay has
-        # all of it, what the one with the most of it has.
-        # @param equipment [Array<String>]
-        # @return [Array<String>]
-        def asked_of_a_bay(equipment) = bays.map { |bay| equipment & bay["equipment"] }.max_by(&:size)
+        # @param equipment [Array<String>] that a job needs
+        # @return [Array<String>] what its bay has to have of it
+        def asked_of_a_bay(equipment) =
+          NimbleLedger::Day::BayEquipment.asked(equipment, bays.map { |bay| bay["equipment"] })
 
         # What a day request asks of people, bays and closed dates (formats.md).
         # @param today [Date]
