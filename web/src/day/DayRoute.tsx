@@ -334,7 +334,7 @@ function Day({ page }: { page: DayPage }) {
           page.jobs.length > 0 && (
             <p>
               <Small>
-                Press a job to see its promise and to move it, or <KeyHint>N</KeyHint> for the first.
+                Press a job to see its promise{writes && " and to move it"}. <KeyHint>N</KeyHint>
               </Small>
             </p>
           )
